@@ -1,0 +1,71 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { describe, expect, it } from 'vitest';
+
+const root = resolve(import.meta.dirname, '../..');
+const example = JSON.parse(readFileSync(join(root, 'docs/examples/stiff-ankle.json'), 'utf8')) as Record<
+  string,
+  never
+>;
+
+function yonder(verb: string, content: unknown) {
+  const folder = mkdtempSync(join(tmpdir(), 'yonder-case-'));
+  writeFileSync(join(folder, 'case.json'), typeof content === 'string' ? content : JSON.stringify(content));
+  const run = spawnSync(process.execPath, ['--import', 'tsx', 'core/cli/yonder.ts', verb, 'case.json'], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, INIT_CWD: folder },
+  });
+  return { code: run.status, out: run.stdout, faults: run.stderr };
+}
+
+describe('the command line', () => {
+  it('prints findings, a routine and decisions of the example case', () => {
+    const findings = JSON.parse(yonder('findings', example).out) as {
+      findings: { restriction: string; side: string }[];
+    };
+    expect(findings.findings[0]?.side).toBe('left');
+    const built = JSON.parse(yonder('build', example).out) as {
+      routine: { items: unknown[]; totalSeconds: number };
+    };
+    expect(built.routine.totalSeconds).toBeLessThanOrEqual(600);
+    const routine = { issued: '2027-02-15', mode: 'prepare', items: built.routine.items.map(strip) };
+    const progress = JSON.parse(yonder('progress', { ...example, routine }).out) as {
+      decisions: { decision: string }[];
+    };
+    expect(progress.decisions.map((d) => d.decision)).toEqual(built.routine.items.map(() => 'keep'));
+  });
+
+  it('names every fault by its path on stderr, prints nothing and exits 2', () => {
+    const faulty = structuredClone(example) as never as {
+      colour?: string;
+      athlete: { tasks: { id: string }[] };
+      screenings: { results: { test: string; trials: number[] }[] }[];
+    };
+    const results = faulty.screenings[0]?.results ?? [];
+    if (results[0]) results[0].trials[2] = 650;
+    results.push({ test: 'reach-balance-composite', trials: [94], side: 'left' } as never);
+    faulty.athlete.tasks.push({ id: 'moon-walk' });
+    const run = yonder('findings', faulty);
+    expect(run).toMatchObject({ code: 2, out: '' });
+    expect(run.faults).toContain('$.screenings[0].results[0].trials[2]: 650 cm is outside -5 to 25 cm');
+    expect(run.faults).toContain('$.athlete.tasks[1].id: unknown task "moon-walk"');
+    expect(run.faults).toMatch(
+      /\$\.screenings\[0\]\.results\[6\]\.trials: reach-balance-composite is computed/,
+    );
+    faulty.colour = 'teal';
+    expect(yonder('findings', faulty).faults).toBe('$.colour: unknown key; remove it\n');
+  });
+
+  it('calls broken JSON a fault, not a bug', () => {
+    expect(yonder('build', '{ "format": ')).toMatchObject({ code: 2, out: '' });
+  });
+});
+
+/** A built item as an issued one: without what the build added to explain it. */
+function strip(built: unknown): unknown {
+  const { seconds: _seconds, serves: _serves, reasons: _reasons, ...item } = built as Record<string, unknown>;
+  return item;
+}

@@ -1,0 +1,171 @@
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { Case } from '../domain/index.ts';
+import { routineSeconds } from '../dose/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { routineSafetyFaults } from '../safety/index.ts';
+import { arbitraryCase } from '../testing/arbitraries.ts';
+import { stiffAnkle } from '../testing/cases.ts';
+import { testSolver } from '../testing/solver.ts';
+import { buildRoutine, greedyPlan, planValue, prepareBuild, swapsFor } from './index.ts';
+import type { BuildReport, MipSolver } from './index.ts';
+
+let solver: MipSolver;
+beforeAll(async () => {
+  solver = await testSolver();
+});
+const build = (input: Case): BuildReport => buildRoutine(bundledReference, input, solver);
+const drillsOf = (report: BuildReport) => report.routine?.items.map((item) => item.drill) ?? [];
+
+describe('a built routine', () => {
+  it('serves the short side of the stiff ankle within the minutes, proven', () => {
+    const { routine, uncovered } = build(stiffAnkle());
+    expect(routine?.totalSeconds).toBeLessThanOrEqual(600);
+    expect(routine?.gap).toBeLessThanOrEqual(0.005);
+    expect(uncovered).toEqual([]);
+    const served = routine?.items.flatMap((item) => item.serves.map((s) => `${s.restriction}/${s.side}`));
+    expect(served).toEqual(
+      expect.arrayContaining(['ankle-dorsiflexion-limit/left', 'calf-endurance-deficit/left']),
+    );
+  });
+
+  it('stretches nothing before activity unless the school says so, and then shortly with movement after', () => {
+    const categories = (schools: Record<string, string>) =>
+      build(stiffAnkle({ schools, request: { minutes: 15, maxDrills: 9 } })).routine?.items.map(
+        (item) => bundledReference.drills.get(item.drill)?.category,
+      ) ?? [];
+    expect(categories({})).not.toContain('stretch');
+    const allowed = build(
+      stiffAnkle({
+        schools: { 'static-stretch-before': 'short-then-dynamic' },
+        request: { pins: ['wall-calf-stretch-straight'], minutes: 15 },
+      }),
+    );
+    const items = allowed.routine?.items ?? [];
+    const at = items.findIndex((item) => item.drill === 'wall-calf-stretch-straight');
+    expect(at).toBeGreaterThanOrEqual(0);
+    expect((items[at]?.amount ?? 99) * (items[at]?.sets ?? 9)).toBeLessThanOrEqual(30);
+    expect(at).toBeLessThan(items.length - 1);
+  });
+
+  it('works without any screening, marked general, from tasks and injuries', () => {
+    const report = build(stiffAnkle({ screenings: [] }));
+    expect(report.general).toBe(true);
+    expect(report.routine?.items.length).toBeGreaterThan(2);
+    expect(report.warnings).toContainEqual(expect.objectContaining({ rule: 'general-routine' }));
+  });
+
+  it('takes a dose from the tested maximum where there is one: 30 % of 14 calf raises is below the range', () => {
+    const report = build(
+      stiffAnkle({
+        athlete: { placements: [{ ladder: 'calf-strength', side: 'both', drill: 'single-leg-heel-raise' }] },
+        request: { mode: 'build', minutes: 20, maxDrills: 8, pins: ['single-leg-heel-raise'] },
+      }),
+    );
+    const raise = report.routine?.items.find((item) => item.drill === 'single-leg-heel-raise');
+    const reason = raise?.reasons.find((r) => r.rule === 'dose-from-maximum');
+    expect(reason).toMatchObject({ test: 'heel-raise-reps', share: 0.75 });
+    // Middle of 0.65–0.85 of 14 raises is 10.5, rounded down.
+    expect(raise?.amount).toBe(10);
+  });
+
+  it('says which rule forbids a pin, and which two clash', () => {
+    const forbidden = build(
+      stiffAnkle({
+        athlete: { precautions: [{ id: 'acute-ankle-sprain', until: null, clearance: null, ended: null }] },
+        request: { pins: ['knee-to-wall-rock'] },
+      }),
+    );
+    expect(forbidden.routine).toBeNull();
+    expect(forbidden.infeasible?.[0]?.rules).toEqual(['pin', 'precaution-exclude']);
+    const ladder = build(
+      stiffAnkle({ request: { pins: ['knee-to-wall-rock', 'half-kneeling-ankle-rock'] } }),
+    );
+    expect(ladder.infeasible?.[0]?.rules).toEqual(['pin', 'one-per-ladder']);
+    const time = build(
+      stiffAnkle({ request: { minutes: 1, pins: ['knee-to-wall-rock', 'wall-shin-raise'] } }),
+    );
+    expect(time.infeasible?.[0]?.rules).toEqual(['pin', 'time']);
+  });
+
+  it('offers no routine while a sign blocks everything', () => {
+    const redFlags = [{ id: 'gen-chest', answer: true, region: null, side: null, clearance: null }];
+    const report = build(stiffAnkle({ athlete: { redFlags } }));
+    expect(report.routine).toBeNull();
+    expect(report.blocked[0]?.level).toBe('E');
+  });
+
+  it('swaps keep the job and the rules', () => {
+    const input = stiffAnkle();
+    const items = build(input).routine?.items ?? [];
+    const index = items.findIndex((item) => item.serves.length > 0);
+    const swaps = swapsFor(prepareBuild(bundledReference, input), items, index);
+    expect(swaps.length).toBeGreaterThan(0);
+    const keeps = swaps.map((swap) => swap.keeps);
+    expect(keeps).toEqual([...keeps].sort((a, b) => b - a));
+    for (const swap of swaps) {
+      expect(bundledReference.drills.get(swap.drill)?.equipment.every((kit) => kit === 'wall')).toBe(true);
+    }
+  });
+});
+
+describe('properties of built routines', () => {
+  it('hold no forbidden drill, keep within minutes, ladders, count and kit, and beat a greedy plan', () => {
+    fc.assert(
+      fc.property(arbitraryCase(true), (input) => {
+        const report = build(input);
+        const { routine } = report;
+        if (!routine) {
+          expect(report.blocked.some((b) => b.region === 'all') || report.infeasible !== null).toBe(true);
+          return;
+        }
+        const drills = routine.items.map((item) => bundledReference.drills.get(item.drill));
+        expect(routineSafetyFaults(bundledReference, routine.items, input.athlete, input.today)).toEqual([]);
+        expect(routine.totalSeconds).toBeLessThanOrEqual((input.request.minutes ?? 0) * 60);
+        expect(routine.totalSeconds).toBe(routineSeconds(bundledReference, routine.items));
+        expect(new Set(drills.map((drill) => drill?.ladder)).size).toBe(drills.length);
+        expect(
+          drills.every((drill) => drill?.equipment.every((kit) => input.request.kit.includes(kit))),
+        ).toBe(true);
+        const { problem } = prepareBuild(bundledReference, input);
+        const greedy = greedyPlan(problem);
+        if (greedy)
+          expect(routine.objective).toBeGreaterThanOrEqual(planValue(problem, greedy).objective - 1e-9);
+        expect(routine.bound).toBeGreaterThanOrEqual(routine.objective - 1e-9);
+      }),
+      { numRuns: 60 },
+    );
+  }, 120_000);
+
+  it('are the same for the same input', () => {
+    fc.assert(
+      fc.property(arbitraryCase(true), (input) => {
+        expect(JSON.stringify(build(input))).toBe(JSON.stringify(build(structuredClone(input))));
+      }),
+      { numRuns: 15 },
+    );
+  }, 120_000);
+
+  it('are never worse with more minutes, within the stated gap', () => {
+    fc.assert(
+      fc.property(arbitraryCase(false), (input) => {
+        const structure = prepareBuild(bundledReference, input).chosen.structure.id;
+        const at = (minutes: number) =>
+          build({ ...input, request: { ...input.request, structure, minutes, maxDrills: 6 } }).routine;
+        const short = at(6);
+        const long = at(12);
+        if (!short || !long) return;
+        expect(long.bound).toBeGreaterThanOrEqual(short.objective - 1e-6);
+        expect(long.objective).toBeGreaterThanOrEqual(short.objective - (long.bound - long.objective) - 1e-6);
+      }),
+      { numRuns: 25 },
+    );
+  }, 120_000);
+
+  it('never start above the start rule without proof or placement', () => {
+    const drills = drillsOf(
+      build(stiffAnkle({ athlete: { trainingYears: 0 }, request: { minutes: 20, maxDrills: 10 } })),
+    );
+    for (const id of drills) expect(bundledReference.drills.get(id)?.demandIndex, id).toBeLessThanOrEqual(3);
+  });
+});

@@ -1,0 +1,18 @@
+export { buildRoutine, prepareBuild, reportOf } from './build.ts';
+export type { BuildHooks, BuildReport, BuiltItem, BuiltRoutine, Prepared } from './build.ts';
+export { createHighsSolver } from './highsSolver.ts';
+export { greedyPlan, localSearch, seededRandom } from './localSearch.ts';
+export { guardProbability, levelState } from './levels.ts';
+export type { LevelContext, LevelState } from './levels.ts';
+export type { MipModel, MipSolver } from './mip.ts';
+export type { Option } from './options.ts';
+export { orderItems } from './order.ts';
+export type { Infeasible } from './pins.ts';
+export { createPlanModel } from './planModel.ts';
+export { brokenLimit, planSeconds, planValue } from './problem.ts';
+export type { Problem } from './problem.ts';
+export { BUILDER, FATIGUE_CAP } from './settings.ts';
+export { solvePlan } from './solvePlan.ts';
+export type { SolvedPlan } from './solvePlan.ts';
+export { swapsFor } from './swaps.ts';
+export type { Swap } from './swaps.ts';

@@ -1,0 +1,219 @@
+import { TIMING } from '../dose/index.ts';
+import { planValue } from './problem.ts';
+import type { Problem } from './problem.ts';
+import type { Option } from './options.ts';
+import { BUILDER } from './settings.ts';
+
+/** A small seeded generator (mulberry32), so that the search is the same on every machine. */
+export function seededRandom(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+/** A plan under construction with everything needed to price one more option quickly. */
+class PartialPlan {
+  readonly chosen: number[] = [];
+  private readonly ladders = new Set<string>();
+  private readonly perNeed = new Map<number, number[]>();
+  private readonly used: number[];
+  private readonly floorHere: number[];
+  private readonly uprightHere: number[];
+  private readonly kit = new Map<string, number>();
+  private seconds = 0;
+  private readonly problem: Problem;
+  private readonly limitWeights: readonly (readonly number[])[];
+
+  constructor(problem: Problem, limitWeights: readonly (readonly number[])[]) {
+    this.problem = problem;
+    this.limitWeights = limitWeights;
+    this.used = problem.limits.map(() => 0);
+    this.floorHere = problem.phases.map(() => 0);
+    this.uprightHere = problem.phases.map(() => 0);
+  }
+
+  private option(index: number): Option {
+    const option = this.problem.options[index];
+    if (!option) throw new RangeError(`no option ${index}`);
+    return option;
+  }
+
+  private shift(index: number, by: 1 | -1): void {
+    const option = this.option(index);
+    const here = option.floor ? this.floorHere : this.uprightHere;
+    here[option.phase] = (here[option.phase] ?? 0) + by;
+    this.seconds += by * (option.seconds + TIMING.changeover);
+    this.limitWeights[index]?.forEach((weight, l) => (this.used[l] = (this.used[l] ?? 0) + by * weight));
+    for (const kit of option.kit) this.kit.set(kit, (this.kit.get(kit) ?? 0) + by);
+    for (const { need, value } of option.benefit) {
+      const values = this.perNeed.get(need) ?? [];
+      if (by === 1) values.push(value);
+      else values.splice(values.indexOf(value), 1);
+      values.sort((a, b) => b - a);
+      this.perNeed.set(need, values);
+    }
+  }
+
+  add(index: number): void {
+    this.chosen.push(index);
+    this.ladders.add(this.option(index).ladder);
+    this.shift(index, 1);
+  }
+
+  remove(position: number): void {
+    const [index] = this.chosen.splice(position, 1);
+    if (index === undefined) return;
+    this.ladders.delete(this.option(index).ladder);
+    this.shift(index, -1);
+  }
+
+  private floorChanges(): number {
+    let changes = 0;
+    let state = -1;
+    for (let p = 0; p < this.floorHere.length; p += 1) {
+      if ((this.floorHere[p] ?? 0) > 0) {
+        if (state === 0) changes += 1;
+        state = 1;
+      }
+      if ((this.uprightHere[p] ?? 0) > 0) {
+        if (state === 1) changes += 1;
+        state = 0;
+      }
+    }
+    return changes;
+  }
+
+  fits(index: number): boolean {
+    const option = this.option(index);
+    if (this.chosen.length >= this.problem.maxDrills || this.ladders.has(option.ladder)) return false;
+    const weights = this.limitWeights[index] ?? [];
+    for (let l = 0; l < weights.length; l += 1) {
+      if ((this.used[l] ?? 0) + (weights[l] ?? 0) > (this.problem.limits[l]?.most ?? 0) + 1e-9) return false;
+    }
+    const most = this.problem.seconds + TIMING.changeover;
+    if (this.seconds + option.seconds + TIMING.changeover > most) return false;
+    const here = option.floor ? this.floorHere : this.uprightHere;
+    here[option.phase] = (here[option.phase] ?? 0) + 1;
+    const floor = this.floorChanges() * TIMING.floorChange;
+    here[option.phase] = (here[option.phase] ?? 1) - 1;
+    return this.seconds + option.seconds + TIMING.changeover + floor <= most;
+  }
+
+  /** Change of the objective when the option is added. */
+  gain(index: number): number {
+    const option = this.option(index);
+    let gain = option.tie - BUILDER.fatiguePenalty * option.fatigue;
+    for (const kit of option.kit) if (!(this.kit.get(kit) ?? 0)) gain -= BUILDER.kitPenalty;
+    for (const { need, value } of option.benefit) {
+      const values = this.perNeed.get(need);
+      if (!values || values.length === 0) {
+        gain += value;
+        if (this.problem.coverWanted.includes(need)) {
+          gain += BUILDER.uncoveredPenalty * (this.problem.weights[need]?.weight ?? 0);
+        }
+        continue;
+      }
+      gain += rankSum([...values, value].sort((a, b) => b - a)) - rankSum(values);
+    }
+    const here = (this.floorHere[option.phase] ?? 0) + (this.uprightHere[option.phase] ?? 0);
+    if (here < (this.problem.phaseMinimum[option.phase] ?? 0)) gain += BUILDER.phaseMinimumPenalty;
+    return gain;
+  }
+
+  options(): Option[] {
+    return this.chosen.map((index) => this.option(index));
+  }
+}
+
+function rankSum(sorted: readonly number[]): number {
+  return BUILDER.ranks.reduce<number>((sum, rank, index) => sum + rank * (sorted[index] ?? 0), 0);
+}
+
+function fill(plan: PartialPlan, problem: Problem, score: (gain: number, option: Option) => number): void {
+  for (;;) {
+    let best = -1;
+    let bestScore = 1e-9;
+    for (let index = 0; index < problem.options.length; index += 1) {
+      const option = problem.options[index];
+      if (!option || !plan.fits(index)) continue;
+      const gain = plan.gain(index);
+      if (gain <= 1e-9) continue;
+      const value = score(gain, option);
+      if (value > bestScore) {
+        best = index;
+        bestScore = value;
+      }
+    }
+    if (best < 0) return;
+    plan.add(best);
+  }
+}
+
+/** Places every pin at its cheapest fitting option; false when one does not fit. */
+function placePins(plan: PartialPlan, problem: Problem): boolean {
+  return problem.pins.every((pin) => {
+    const own = problem.options
+      .map((option, index) => ({ option, index }))
+      .filter(({ option, index }) => option.drill === pin && plan.fits(index))
+      .sort((a, b) => a.option.seconds - b.option.seconds || a.index - b.index)[0];
+    if (own) plan.add(own.index);
+    return own !== undefined;
+  });
+}
+
+const byGain = (gain: number) => gain;
+const bySecond = (gain: number, option: Option) => gain / (option.seconds + TIMING.changeover);
+
+function limitTable(problem: Problem): number[][] {
+  return problem.options.map((option) => problem.limits.map((limit) => limit.weight(option)));
+}
+
+/** The plainest plan: pins, then again and again the option with the most gain per second that still fits. */
+export function greedyPlan(problem: Problem): Option[] | null {
+  const plan = new PartialPlan(problem, limitTable(problem));
+  if (!placePins(plan, problem)) return null;
+  fill(plan, problem, bySecond);
+  return plan.options();
+}
+
+export const LOCAL_SEARCH_ROUNDS = 60;
+
+/**
+ * Greedy, then seeded ruin-and-recreate for a fixed number of rounds (never a time limit, so that the same input
+ * gives the same plan). Null when the pins do not fit together.
+ */
+export function localSearch(problem: Problem, rounds: number = LOCAL_SEARCH_ROUNDS): Option[] | null {
+  const table = limitTable(problem);
+  const start = (score: (gain: number, option: Option) => number) => {
+    const plan = new PartialPlan(problem, table);
+    if (!placePins(plan, problem)) return null;
+    fill(plan, problem, score);
+    return plan;
+  };
+  const candidates = [start(bySecond), start(byGain)].filter((plan) => plan !== null);
+  if (candidates.length === 0) return null;
+  const valueOf = (plan: PartialPlan) => planValue(problem, plan.options()).objective;
+  let best = candidates.reduce((a, b) => (valueOf(b) > valueOf(a) ? b : a));
+  let bestValue = valueOf(best);
+  const random = seededRandom(20_270_301);
+  for (let round = 0; round < rounds; round += 1) {
+    const trial = new PartialPlan(problem, table);
+    const removable = best.chosen.filter((index) => !problem.options[index]?.pinned);
+    const gone = new Set<number>();
+    const drops = Math.min(removable.length, 1 + Math.floor(random() * 3));
+    while (gone.size < drops) gone.add(removable[Math.floor(random() * removable.length)] ?? -1);
+    best.chosen.filter((index) => !gone.has(index)).forEach((index) => trial.add(index));
+    fill(trial, problem, round % 2 === 0 ? byGain : bySecond);
+    const value = valueOf(trial);
+    if (value > bestValue + 1e-9) {
+      best = trial;
+      bestValue = value;
+    }
+  }
+  return best.options();
+}

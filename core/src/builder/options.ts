@@ -1,0 +1,262 @@
+import type { ItemSide, RoutineItem, Side } from '../domain/index.ts';
+import { allowedSets, dosedItem, isFloor, itemSeconds } from '../dose/index.ts';
+import type { DoseContext } from '../dose/index.ts';
+import type { Reason } from '../findings/index.ts';
+import { schoolOption } from '../findings/index.ts';
+import type { Drill, Phase } from '../reference/index.ts';
+import { fitsPhase, hardRule, isFiller, openSides, rangesWithReserve, softRule } from './rules.ts';
+import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
+import { BUILDER } from './settings.ts';
+import type { WeightedRestriction } from './weights.ts';
+
+/** One way to include a drill: phase, side and sets, with what it gives and costs. */
+export interface Option {
+  readonly drill: string;
+  readonly ladder: string;
+  readonly phase: number;
+  readonly item: RoutineItem;
+  /** Seconds of the item itself, without change-over. */
+  readonly seconds: number;
+  readonly fatigue: number;
+  readonly contacts: number;
+  readonly staticSeconds: number;
+  readonly floor: boolean;
+  readonly kit: readonly string[];
+  readonly category: Drill['category'];
+  /** Benefit per weighted restriction index, match ≥ 0.4 only. */
+  readonly benefit: readonly { need: number; value: number; match: number }[];
+  /** Small bonus of weaker matches, or the cost of a mere filler. */
+  readonly tie: number;
+  readonly filler: boolean;
+  readonly pinned: boolean;
+  readonly open: OpenSide;
+  readonly doseReason: Reason;
+}
+
+export interface OptionSet {
+  readonly options: readonly Option[];
+  /** The rule that keeps each other drill out. */
+  readonly ineligible: ReadonlyMap<string, Ineligible>;
+}
+
+function covers(side: ItemSide, need: Side, unilateral: boolean): boolean {
+  if (!unilateral || side === 'both' || need === 'central') return true;
+  return side === need;
+}
+
+/** Worth of a number of sets against the most that may be chosen; each further set adds less. */
+export function doseValue(sets: number, most: number): number {
+  return (1 - BUILDER.setDecay ** sets) / (1 - BUILDER.setDecay ** most);
+}
+
+function categoryFactor(preferred: readonly string[], category: string): number {
+  const place = preferred.indexOf(category);
+  return place < 0 ? 0.8 : 1 - 0.05 * place;
+}
+
+interface Worth {
+  readonly benefit: Option['benefit'];
+  readonly weak: number;
+}
+
+function worthOf(
+  context: RuleContext,
+  weights: readonly WeightedRestriction[],
+  drill: Drill,
+  side: ItemSide,
+  factor: number,
+): Worth {
+  const benefit: { need: number; value: number; match: number }[] = [];
+  let weak = 0;
+  const mobility = drill.category === 'mobilise' || drill.category === 'stretch';
+  weights.forEach((weighted, need) => {
+    const match = drill.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;
+    if (match === 0 || !covers(side, weighted.side, drill.unilateral)) return;
+    if (weighted.symmetryOnly && mobility) return;
+    if (match < BUILDER.coverMatch) {
+      weak += match * weighted.weight * BUILDER.weakMatchBonus;
+      return;
+    }
+    const preferred = context.reference.restrictions.get(weighted.restriction)?.preferredCategories ?? [];
+    const pair = weights.some((w) => w.restriction === weighted.restriction && w.side !== weighted.side);
+    const oneSided = weighted.side !== 'central' && !pair && !drill.unilateral;
+    const value =
+      weighted.weight *
+      match *
+      factor *
+      categoryFactor(preferred, drill.category) *
+      (oneSided ? BUILDER.bilateralForOneSide : 1);
+    benefit.push({ need, value, match });
+  });
+  return { benefit, weak };
+}
+
+function highestOpen(
+  context: RuleContext,
+  drill: Drill,
+  side: ItemSide,
+  usable: ReadonlyMap<string, OpenSide[]>,
+): number {
+  const ladder = context.reference.ladders.get(drill.ladder);
+  const open =
+    ladder?.drills.filter((id) => usable.get(id)?.some((o) => o.side === side && o.by !== 'pin')) ?? [];
+  const best = open.at(-1);
+  return best ? (context.reference.drills.get(best)?.level ?? drill.level) : drill.level;
+}
+
+/** Fillers that resemble the athlete's tasks and injured regions come first. */
+function fillerScore(context: RuleContext, drill: Drill): number {
+  const regions = new Set<string>(
+    context.input.athlete.tasks.flatMap(
+      (task) =>
+        context.reference.demands
+          .get(task.id)
+          ?.demands.map((d) => context.reference.tests.get(d.test)?.region ?? 'whole-body') ?? [],
+    ),
+  );
+  const near = drill.regions.primary.some((region) => regions.has(region)) ? 0.5 : 0;
+  return near + drill.raisesTemperature * 0.05 - drill.demandIndex * 0.01;
+}
+
+function keepBestFillers(options: readonly Option[], context: RuleContext): Option[] {
+  const byPhase = new Map<number, Map<string, number>>();
+  for (const option of options) {
+    if (!option.filler) continue;
+    const drill = context.reference.drills.get(option.drill);
+    const scores = byPhase.get(option.phase) ?? new Map<string, number>();
+    if (drill) scores.set(option.drill, fillerScore(context, drill));
+    byPhase.set(option.phase, scores);
+  }
+  const kept = new Set<string>();
+  for (const [phase, scores] of byPhase) {
+    [...scores.entries()]
+      .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
+      .slice(0, BUILDER.fillersPerPhase)
+      .forEach(([drill]) => kept.add(`${phase}/${drill}`));
+  }
+  return options.filter(
+    (option) => !option.filler || option.pinned || kept.has(`${option.phase}/${option.drill}`),
+  );
+}
+
+/** Drops options that another option of the same drill, phase and side makes pointless: not cheaper, not better. */
+function dropDominated(options: readonly Option[]): Option[] {
+  const sum = (option: Option) => option.benefit.reduce((total, b) => total + b.value, 0);
+  const beats = (a: Option, b: Option) =>
+    a.seconds <= b.seconds &&
+    a.fatigue <= b.fatigue &&
+    a.contacts <= b.contacts &&
+    a.staticSeconds <= b.staticSeconds &&
+    a.tie >= b.tie &&
+    a.benefit.length >= b.benefit.length &&
+    b.benefit.every((x) => a.benefit.some((y) => y.need === x.need && y.value >= x.value));
+  const groups = new Map<string, Option[]>();
+  for (const option of options) {
+    const key = `${option.drill}/${option.phase}`;
+    groups.set(key, [...(groups.get(key) ?? []), option]);
+  }
+  return [...groups.values()].flatMap((group) =>
+    group.filter(
+      (b, i) => !group.some((a, j) => i !== j && beats(a, b) && (!beats(b, a) || j < i || sum(a) > sum(b))),
+    ),
+  );
+}
+
+/** Why a usable drill ended up without an option, or null if it has one. */
+function optionsOfDrill(
+  context: RuleContext,
+  dose: DoseContext,
+  phases: readonly Phase[],
+  weights: readonly WeightedRestriction[],
+  drill: Drill,
+  usable: ReadonlyMap<string, OpenSide[]>,
+  reserve: ReadonlySet<string>,
+): Option[] | Ineligible {
+  const pinned = context.input.request.pins.includes(drill.id);
+  const fitting = phases
+    .map((phase, index) => ({ phase, index }))
+    .filter(({ phase }) => fitsPhase(drill, phase));
+  if (fitting.length === 0) return { rule: 'structure-phase', about: drill.category };
+  const smallDose =
+    context.input.request.mode === 'prepare' &&
+    (drill.category === 'strengthen' || drill.category === 'stretch');
+  const sets = smallDose ? [1] : allowedSets(context.reference, drill, context.input.request.mode);
+  const filler = isFiller(drill, reserve);
+  const options: Option[] = [];
+  for (const open of usable.get(drill.id) ?? []) {
+    const below = Math.max(0, highestOpen(context, drill, open.side, usable) - drill.level);
+    for (const count of sets) {
+      const factor = doseValue(count, Math.max(...sets)) * BUILDER.levelBelow ** below;
+      const { benefit, weak } = worthOf(context, weights, drill, open.side, factor);
+      const serves = benefit.length > 0;
+      if (!serves && !pinned && (!filler || count !== sets[0])) continue;
+      if (!serves && !pinned && drill.unilateral && open.side !== 'both') continue;
+      for (const { phase, index } of fitting) {
+        const { item, reason } = dosedItem(dose, drill, open.side, count, phase.id);
+        options.push({
+          drill: drill.id,
+          ladder: drill.ladder,
+          phase: index,
+          item,
+          seconds: itemSeconds(drill, item),
+          fatigue: drill.fatigue * count,
+          contacts: drill.dose.measure === 'contacts' ? item.amount * count : 0,
+          staticSeconds: drill.category === 'stretch' ? item.amount * count : 0,
+          floor: isFloor(drill.position),
+          kit: drill.equipment,
+          category: drill.category,
+          benefit,
+          tie: serves ? weak : weak - BUILDER.fillerCost * (1.2 - fillerScore(context, drill)),
+          filler: !serves,
+          pinned,
+          open,
+          doseReason: reason,
+        });
+      }
+    }
+  }
+  return options.length > 0 ? options : { rule: 'serves-nothing', about: drill.id };
+}
+
+/**
+ * Every way to include every drill that may be used, sorted by drill id. Drills left out come with the rule that
+ * keeps them out, for "why not".
+ */
+export function createOptions(
+  context: RuleContext,
+  dose: DoseContext,
+  phases: readonly Phase[],
+  weights: readonly WeightedRestriction[],
+): OptionSet {
+  const ineligible = new Map<string, Ineligible>();
+  const usable = new Map<string, OpenSide[]>();
+  const drills = [...context.reference.data.drills].sort((a, b) => (a.id < b.id ? -1 : 1));
+  for (const drill of drills) {
+    const pinned = context.input.request.pins.includes(drill.id);
+    const rule = hardRule(context, drill) ?? (pinned ? null : softRule(context, drill));
+    if (rule) {
+      ineligible.set(drill.id, rule);
+      continue;
+    }
+    const sides = openSides(context, drill, pinned);
+    if (sides.open.length === 0) ineligible.set(drill.id, { rule: 'level', about: sides.closed ?? '' });
+    else usable.set(drill.id, sides.open);
+  }
+  const reserve = rangesWithReserve(context);
+  const patternOnly =
+    context.input.request.mode === 'prepare' &&
+    schoolOption(context.reference, context.input.schools, 'activation-value') === 'pattern-only';
+  const all: Option[] = [];
+  for (const drill of drills) {
+    if (!usable.has(drill.id)) continue;
+    const found = optionsOfDrill(context, dose, phases, weights, drill, usable, reserve);
+    if ('rule' in found) ineligible.set(drill.id, found);
+    else all.push(...(patternOnly && drill.category === 'activate' ? found.map(activationDiscount) : found));
+  }
+  return { options: dropDominated(keepBestFillers(all, context)), ineligible };
+}
+
+/** School `activation-value: pattern-only`: isolated activation is worth little beside a pattern drill. */
+function activationDiscount(option: Option): Option {
+  return { ...option, benefit: option.benefit.map((b) => ({ ...b, value: b.value * 0.3 })) };
+}

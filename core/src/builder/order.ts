@@ -1,0 +1,76 @@
+import type { Drill } from '../reference/index.ts';
+import { isFloor } from '../dose/index.ts';
+
+/** What ordering needs to know of an item: its phase place and its drill. */
+export interface Orderable {
+  readonly phase: number;
+  readonly drill: Pick<Drill, 'id' | 'position' | 'loadClass' | 'equipment'>;
+}
+
+const LOAD_RANK = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
+
+/** Cost of doing b right after a: loaded before unloaded weighs most, then a change of kit, then of position. */
+function stepCost(a: Orderable, b: Orderable): number {
+  const heavierFirst = Math.max(0, LOAD_RANK[a.drill.loadClass] - LOAD_RANK[b.drill.loadClass]);
+  const kit = a.drill.equipment.join() === b.drill.equipment.join() ? 0 : 1;
+  return heavierFirst * 4 + kit * 2 + (a.drill.position === b.drill.position ? 0 : 1);
+}
+
+/** Exact cheapest order of one block (Held–Karp over subsets); ties go to the smaller ids. At most 14 items. */
+function orderBlock<T extends Orderable>(block: readonly T[], before: T | null): T[] {
+  const items = [...block].sort((a, b) => (a.drill.id < b.drill.id ? -1 : 1));
+  if (items.length < 2 || items.length > 14) return items;
+  const size = 1 << items.length;
+  const cost = Array.from({ length: size }, () => items.map(() => Infinity));
+  const from = Array.from({ length: size }, () => items.map(() => -1));
+  items.forEach((item, i) => {
+    const row = cost[1 << i];
+    if (row) row[i] = before ? stepCost(before, item) : LOAD_RANK[item.drill.loadClass] * 4;
+  });
+  for (let set = 1; set < size; set += 1) {
+    for (let last = 0; last < items.length; last += 1) {
+      const here = cost[set]?.[last] ?? Infinity;
+      const lastItem = items[last];
+      if (here === Infinity || !lastItem) continue;
+      for (let next = 0; next < items.length; next += 1) {
+        const nextItem = items[next];
+        if (set & (1 << next) || !nextItem) continue;
+        const after = set | (1 << next);
+        const value = here + stepCost(lastItem, nextItem);
+        const row = cost[after];
+        const back = from[after];
+        if (row && back && value < (row[next] ?? Infinity)) {
+          row[next] = value;
+          back[next] = last;
+        }
+      }
+    }
+  }
+  let set = size - 1;
+  let last = items.reduce(
+    (best, _, i) => ((cost[set]?.[i] ?? Infinity) < (cost[set]?.[best] ?? Infinity) ? i : best),
+    0,
+  );
+  const order: T[] = [];
+  while (last >= 0) {
+    const item = items[last];
+    if (item) order.unshift(item);
+    const previous = from[set]?.[last] ?? -1;
+    set &= ~(1 << last);
+    last = previous;
+  }
+  return order;
+}
+
+/** Phases in order; inside a phase floor before upright, unloaded before loaded, few changes of kit and position. */
+export function orderItems<T extends Orderable>(items: readonly T[]): T[] {
+  const phases = [...new Set(items.map((item) => item.phase))].sort((a, b) => a - b);
+  const ordered: T[] = [];
+  for (const phase of phases) {
+    for (const floor of [true, false]) {
+      const block = items.filter((item) => item.phase === phase && isFloor(item.drill.position) === floor);
+      ordered.push(...orderBlock(block, ordered.at(-1) ?? null));
+    }
+  }
+  return ordered;
+}

@@ -1,0 +1,144 @@
+import type { Case, ItemSide, Side } from '../domain/index.ts';
+import { schoolOption } from '../findings/index.ts';
+import type { FindingsReport } from '../findings/index.ts';
+import type { Drill, Phase, Reference } from '../reference/index.ts';
+import { drillSafety } from '../safety/index.ts';
+import type { SafetyState } from '../safety/index.ts';
+import { levelState } from './levels.ts';
+import type { LevelContext } from './levels.ts';
+import { BUILDER, MODE_TIMING } from './settings.ts';
+
+/** Why a drill cannot be chosen: the rule and what it is about. */
+export interface Ineligible {
+  readonly rule: string;
+  readonly about: string;
+}
+
+/** A side on which a drill may be done, with how its level came to be open. */
+export interface OpenSide {
+  readonly side: ItemSide;
+  readonly by: 'criteria' | 'placement' | 'routine' | 'first-level' | 'start-rule' | 'pin';
+  readonly confirm: boolean;
+}
+
+export interface RuleContext {
+  readonly reference: Reference;
+  readonly input: Case;
+  readonly safety: SafetyState;
+  readonly levels: LevelContext;
+  readonly report: FindingsReport;
+}
+
+function schoolRule(context: RuleContext, drill: Drill): Ineligible | null {
+  const option = (id: string) => schoolOption(context.reference, context.input.schools, id);
+  if (context.input.request.mode !== 'prepare') return null;
+  if (drill.category === 'release' && option('release-first') === 'skip') {
+    return { rule: 'school', about: 'release-first' };
+  }
+  if (
+    drill.category === 'strengthen' &&
+    (option('sequence-before-strength') === 'after' || drill.fatigue > 2)
+  ) {
+    return { rule: 'school', about: 'sequence-before-strength' };
+  }
+  if (drill.category === 'stretch' && option('static-stretch-before') === 'avoid') {
+    return { rule: 'school', about: 'static-stretch-before' };
+  }
+  const tendonHold =
+    drill.contraction === 'isometric-hold' &&
+    drill.serves.some((s) => s.match >= BUILDER.coverMatch && s.restriction.endsWith('-irritability'));
+  return tendonHold && option('tendon-isometrics') === 'none'
+    ? { rule: 'school', about: 'tendon-isometrics' }
+    : null;
+}
+
+function timingRule(context: RuleContext, drill: Drill): Ineligible | null {
+  const { mode } = context.input.request;
+  const cell = context.reference.doseCell(drill.category, mode);
+  if (cell.use === 'not-offered') return { rule: 'mode', about: mode };
+  // Static stretching and strengthening before activity are the school's to allow, whatever their timing tag says.
+  const bySchool = mode === 'prepare' && (drill.category === 'stretch' || drill.category === 'strengthen');
+  if (!bySchool && !drill.timing.includes(MODE_TIMING[mode]))
+    return { rule: 'timing', about: MODE_TIMING[mode] };
+  return null;
+}
+
+/** Rules that a pin does not lift either: safety, kit, position, timing, school. */
+export function hardRule(context: RuleContext, drill: Drill): Ineligible | null {
+  const { request } = context.input;
+  const safety = drillSafety(context.reference, drill, context.safety);
+  const first = safety.forbidden[0];
+  if (first) return first;
+  const missing = drill.equipment.find((kit) => !request.kit.includes(kit));
+  if (missing) return { rule: 'kit', about: missing };
+  if (request.excludePositions.includes(drill.position)) return { rule: 'position', about: drill.position };
+  return timingRule(context, drill) ?? schoolRule(context, drill);
+}
+
+/** Rules that a practitioner's pin lifts: bans, a helper, the ladder level. */
+export function softRule(context: RuleContext, drill: Drill): Ineligible | null {
+  if (context.input.request.bans.includes(drill.id)) return { rule: 'ban', about: drill.id };
+  if (drill.needsPartner) return { rule: 'needs-partner', about: drill.id };
+  return null;
+}
+
+/** Sides a drill can be given to: both (or central) always together for drills that are not unilateral. */
+export function openSides(
+  context: RuleContext,
+  drill: Drill,
+  pinned: boolean,
+): { open: OpenSide[]; closed: string | null } {
+  const { sides } = drillSafety(context.reference, drill, context.safety);
+  const wanted: ItemSide[] = drill.unilateral
+    ? [
+        ...(sides.left && sides.right ? (['both'] as const) : []),
+        ...(sides.left ? (['left'] as const) : []),
+        ...(sides.right ? (['right'] as const) : []),
+      ]
+    : ['both'];
+  let closed: string | null = null;
+  const open = wanted.flatMap((side): OpenSide[] => {
+    const state = levelState(context.levels, drill, side);
+    if (state.open) return [{ side, by: state.by, confirm: state.confirm }];
+    closed = state.because;
+    return pinned ? [{ side, by: 'pin', confirm: true }] : [];
+  });
+  return { open, closed };
+}
+
+/** May a drill stand in a phase of the structure? */
+export function fitsPhase(drill: Drill, phase: Phase): boolean {
+  return (
+    phase.categories.includes(drill.category) &&
+    (!phase.onlyLadders || phase.onlyLadders.includes(drill.ladder)) &&
+    !phase.excludeLadders?.includes(drill.ladder) &&
+    (!phase.onlyRegions || drill.regions.primary.some((region) => phase.onlyRegions?.includes(region))) &&
+    (!phase.onlyContraction || phase.onlyContraction.includes(drill.contraction)) &&
+    (phase.maxFatigue === undefined || drill.fatigue <= phase.maxFatigue)
+  );
+}
+
+/** Range restrictions that were measured and have reserve on every measured side: nothing to mobilise there. */
+export function rangesWithReserve(context: RuleContext): Set<string> {
+  const bySides = new Map<string, { side: Side; enough: boolean }[]>();
+  for (const finding of context.report.findings) {
+    const kind = context.reference.restrictions.get(finding.restriction)?.kind;
+    if (kind !== 'range-limit') continue;
+    const rows = bySides.get(finding.restriction) ?? [];
+    rows.push({ side: finding.side, enough: finding.state === 'enough' });
+    bySides.set(finding.restriction, rows);
+  }
+  return new Set(
+    [...bySides.entries()].filter(([, rows]) => rows.every((row) => row.enough)).map(([id]) => id),
+  );
+}
+
+/** A phase filler is general and dynamic, needs no kit, and never mobilises a range that has reserve. */
+export function isFiller(drill: Drill, reserveRanges: ReadonlySet<string>): boolean {
+  const dynamic =
+    drill.contraction === 'dynamic' || drill.contraction === 'ballistic' || drill.category === 'release';
+  const mobilisesReserve =
+    (drill.category === 'mobilise' || drill.category === 'stretch') &&
+    drill.serves.some((s) => s.match >= BUILDER.coverMatch && reserveRanges.has(s.restriction));
+  return dynamic && drill.equipment.length === 0 && drill.category !== 'stretch' && !mobilisesReserve;
+}

@@ -1,0 +1,73 @@
+import type { Case, Mode } from '../domain/index.ts';
+import { schoolOption } from '../findings/index.ts';
+import type { Phase, Reference, Structure } from '../reference/index.ts';
+
+/** The structure in force with its phases adapted to the school on static stretching. */
+export interface ChosenStructure {
+  readonly structure: Structure;
+  readonly phases: readonly Phase[];
+  readonly minutes: number;
+}
+
+const SCHOOL_STRUCTURE: Readonly<Record<string, string>> = {
+  'two-block': 'two-block-general-to-specific',
+  'six-step': 'six-step-ramp',
+  'single-joint': 'single-joint-sequence',
+  'bottom-up': 'bottom-up-pairs',
+};
+
+/** Minutes up to which a preparation is proposed as the short minimum, and as rapid ready (their own upper ends). */
+function structureIdFor(reference: Reference, mode: Mode, minutes: number | null, school: string): string {
+  if (mode === 'restore') return 'post-activity-recovery';
+  if (mode === 'build') return 'single-joint-sequence';
+  const rapid = reference.structures.get('rapid-ready');
+  const short = reference.structures.get('short-minimum');
+  if (minutes !== null && rapid && short) {
+    if (minutes < short.minutes.min) return rapid.id;
+    if (minutes <= short.minutes.max) return short.id;
+  }
+  const wanted = SCHOOL_STRUCTURE[school] ?? 'two-block-general-to-specific';
+  if (wanted === 'single-joint-sequence') return 'two-block-general-to-specific';
+  const sixStep = reference.structures.get('six-step-ramp');
+  if (wanted === 'six-step-ramp' && sixStep && minutes !== null && minutes < sixStep.minutes.min)
+    return 'short-minimum';
+  return wanted;
+}
+
+const stretchPhase = (id: string, name: string): Phase => ({
+  id,
+  name,
+  shareOfTime: 0,
+  categories: ['stretch'],
+  minDrills: 0,
+  maxDrills: 2,
+});
+
+function withStretch(phases: readonly Phase[], option: string): readonly Phase[] {
+  if (option === 'last-step')
+    return [...phases, stretchPhase('last-step-stretch', 'Short hold as the last step')];
+  if (option !== 'short-then-dynamic') return phases;
+  const after = phases.findLastIndex((phase) => phase.categories.includes('mobilise'));
+  // Movement has to follow the hold, so it never closes the preparation.
+  if (after < 0 || after === phases.length - 1) return phases;
+  return [
+    ...phases.slice(0, after + 1),
+    stretchPhase('short-stretch', 'Short static hold, then movement'),
+    ...phases.slice(after + 1),
+  ];
+}
+
+/** The structure asked for, or the school's default for the mode and the minutes at hand. */
+export function chooseStructure(reference: Reference, input: Case): ChosenStructure {
+  const { request } = input;
+  const school = schoolOption(reference, input.schools, 'default-structure');
+  const id = request.structure ?? structureIdFor(reference, request.mode, request.minutes, school);
+  const structure = reference.structures.get(id);
+  if (!structure) throw new RangeError(`unknown structure ${id}`);
+  const stretch = schoolOption(reference, input.schools, 'static-stretch-before');
+  return {
+    structure,
+    phases: request.mode === 'prepare' ? withStretch(structure.phases, stretch) : structure.phases,
+    minutes: request.minutes ?? structure.minutes.default,
+  };
+}

@@ -1,0 +1,214 @@
+import { z } from 'zod';
+import {
+  isoDaySchema,
+  itemSideSchema,
+  measureSchema,
+  modeSchema,
+  painAspectSchema,
+  painFeelSchema,
+  painScoreSchema,
+  regionSchema,
+  sideSchema,
+} from './vocabulary.ts';
+
+const id = z.string().min(1).max(80);
+const person = z.string().min(1).max(120);
+const text = z.string().max(2000);
+const pairSide = z.enum(['left', 'right']);
+const nullable = <T extends z.ZodType>(schema: T) => schema.nullable().default(null);
+
+/** Who lifted a gate, when, and in which written scope. */
+export const clearanceSchema = z.strictObject({
+  by: person,
+  date: isoDaySchema,
+  scope: z.string().min(1).max(2000),
+});
+
+/** Leg length in cm (front of pelvis to inner ankle) or arm length in cm (C7 to fingertip). */
+const limbPair = z.strictObject({ left: z.number().min(20).max(150), right: z.number().min(20).max(150) });
+
+export const taskSchema = z.strictObject({ id, lead: z.enum(['left', 'right', 'either']).default('either') });
+
+export const injurySchema = z.strictObject({
+  region: regionSchema,
+  side: sideSchema,
+  date: isoDaySchema,
+  operated: z.boolean().default(false),
+  what: text.optional(),
+});
+
+export const precautionSchema = z.strictObject({
+  id,
+  since: isoDaySchema.optional(),
+  until: nullable(isoDaySchema).describe('review date; the precaution binds past it until ended'),
+  setBy: person.optional(),
+  reason: text.optional(),
+  clearance: nullable(clearanceSchema),
+  ended: nullable(z.strictObject({ by: person, date: isoDaySchema })),
+});
+
+export const redFlagAnswerSchema = z.strictObject({
+  id,
+  answer: z.boolean(),
+  region: nullable(regionSchema),
+  side: nullable(sideSchema),
+  clearance: nullable(clearanceSchema),
+});
+
+/** What the treating clinician ticked after an operation; nothing else is shown for that region and side. */
+export const protocolSchema = z.strictObject({
+  region: regionSchema,
+  side: sideSchema,
+  by: person,
+  date: isoDaySchema,
+  drills: z.array(id).default([]),
+  tests: z.array(id).default([]),
+});
+
+export const placementSchema = z.strictObject({
+  ladder: id,
+  side: sideSchema.or(z.literal('both')),
+  drill: id,
+});
+
+export const athleteSchema = z.strictObject({
+  birthDate: isoDaySchema,
+  bodyMassKg: nullable(z.number().min(15).max(250)).describe('kg'),
+  limbLengthCm: z
+    .strictObject({ leg: limbPair.optional(), arm: limbPair.optional() })
+    .default({})
+    .describe('cm'),
+  dominantHand: nullable(pairSide),
+  dominantLeg: nullable(pairSide),
+  trainingYears: z.number().min(0).max(80).default(0),
+  tasks: z.array(taskSchema).default([]),
+  injuries: z.array(injurySchema).default([]),
+  precautions: z.array(precautionSchema).default([]),
+  redFlags: z.array(redFlagAnswerSchema).default([]),
+  protocols: z.array(protocolSchema).default([]),
+  placements: z.array(placementSchema).default([]),
+});
+export type Athlete = z.infer<typeof athleteSchema>;
+
+export const testPainSchema = z.strictObject({
+  nrs: painScoreSchema,
+  aspect: painAspectSchema.optional(),
+  feel: painFeelSchema.optional(),
+});
+
+export const resultSchema = z.strictObject({
+  test: id,
+  side: sideSchema,
+  trials: z.array(z.number()).max(10).optional().describe('in the unit of the test'),
+  grade: z.number().int().min(0).max(5).optional().describe('grade or points tests'),
+  faults: z.array(z.strictObject({ id, mark: z.enum(['slight', 'clear']) })).optional(),
+  unable: z.boolean().optional().describe('could not do it, or stopped for pain: grade 0'),
+  raw: z.record(z.string(), z.unknown()).optional().describe('raw readings, kept but not used'),
+  pain: testPainSchema.optional(),
+});
+export type ScreeningResult = z.infer<typeof resultSchema>;
+
+export const screeningSchema = z.strictObject({
+  date: isoDaySchema,
+  results: z.array(resultSchema).default([]),
+});
+export type Screening = z.infer<typeof screeningSchema>;
+
+/** A figure of a reference test that the practice replaced. `path` names the field inside the test. */
+export const referenceEditSchema = z.strictObject({
+  test: id,
+  path: z.enum(['sem', 'processSdPerWeek', 'deficitBelow', 'deficitAbove', 'asymmetry']),
+  value: z.number(),
+  reason: text.optional(),
+  by: person.optional(),
+  date: isoDaySchema.optional(),
+});
+export type ReferenceEdit = z.infer<typeof referenceEditSchema>;
+
+export const needOverrideSchema = z.strictObject({
+  test: id,
+  side: sideSchema,
+  value: z.number(),
+  reason: text.optional(),
+});
+
+export const requestSchema = z.strictObject({
+  mode: modeSchema.default('prepare'),
+  minutes: nullable(z.number().min(1).max(120)),
+  maxDrills: nullable(z.number().int().min(1).max(30)),
+  fatigueCap: nullable(z.number().min(0).max(100)),
+  kit: z.array(id).default([]),
+  excludePositions: z.array(id).default([]),
+  structure: nullable(id),
+  pattern: nullable(id),
+  pins: z.array(id).default([]),
+  bans: z.array(id).default([]),
+});
+export type BuildRequest = z.infer<typeof requestSchema>;
+
+const setsAndAmount = z.strictObject({
+  sets: z.number().int().min(1).max(20),
+  amount: z.number().min(1).max(1000),
+});
+
+/** One drill with its dose. `amount` is per side for unilateral drills, in the unit of `measure`. */
+export const itemSchema = z.strictObject({
+  drill: id,
+  side: itemSideSchema,
+  phase: nullable(id),
+  sets: z.number().int().min(1).max(20),
+  amount: z.number().min(1).max(1000),
+  measure: measureSchema,
+  holdSeconds: nullable(z.number().min(0).max(600)),
+  restSeconds: z.number().min(0).max(600).default(0),
+  tempo: nullable(z.string().max(20)),
+  setup: z.record(z.string(), z.union([z.string(), z.number()])).default({}),
+  perSide: z.strictObject({ left: setsAndAmount, right: setsAndAmount }).optional(),
+});
+export type RoutineItem = z.infer<typeof itemSchema>;
+
+export const routineSchema = z.strictObject({
+  issued: isoDaySchema,
+  mode: modeSchema,
+  items: z.array(itemSchema),
+});
+export type IssuedRoutine = z.infer<typeof routineSchema>;
+
+export const entrySchema = z.strictObject({
+  drill: id,
+  side: itemSideSchema,
+  done: z.enum(['all', 'part', 'none']),
+  amounts: z.array(z.number().min(0)).default([]),
+  painBefore: painScoreSchema.default(0),
+  pain: painScoreSchema.default(0),
+  nextDayPain: nullable(painScoreSchema),
+  effort: nullable(z.number().min(0).max(10)),
+  quality: nullable(z.number().int().min(0).max(3)),
+  swappedFor: id.optional(),
+});
+export type DiaryEntry = z.infer<typeof entrySchema>;
+
+export const diarySessionSchema = z.strictObject({
+  date: isoDaySchema,
+  entries: z.array(entrySchema).default([]),
+});
+export type DiarySession = z.infer<typeof diarySessionSchema>;
+
+/** One athlete with everything the core needs to judge: see docs/case-format.md. */
+export const caseSchema = z.strictObject({
+  format: z.literal('yonder-ridge-case/1'),
+  today: isoDaySchema,
+  athlete: athleteSchema,
+  overrides: z
+    .strictObject({
+      needs: z.array(needOverrideSchema).default([]),
+      reference: z.array(referenceEditSchema).default([]),
+    })
+    .default({ needs: [], reference: [] }),
+  schools: z.record(id, id).default({}),
+  screenings: z.array(screeningSchema).default([]),
+  request: requestSchema.prefault({}),
+  routine: nullable(routineSchema),
+  diary: z.array(diarySessionSchema).default([]),
+});
+export type Case = z.infer<typeof caseSchema>;

@@ -1,0 +1,15 @@
+export { REGIONS, SIDES, MODES, MEASURES, otherSide } from './vocabulary.ts';
+export type { Region, Side, ItemSide, Mode, Measure, IsoDay } from './vocabulary.ts';
+export { dayNumber, isoDay, daysBetween, addDays, ageInYears, monthsBefore } from './days.ts';
+export type {
+  Athlete,
+  BuildRequest,
+  Case,
+  DiaryEntry,
+  DiarySession,
+  IssuedRoutine,
+  ReferenceEdit,
+  RoutineItem,
+  Screening,
+  ScreeningResult,
+} from './caseFile.ts';

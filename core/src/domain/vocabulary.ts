@@ -1,0 +1,49 @@
+import { z } from 'zod';
+
+/** The kinetic chain from toes to fingertips; `whole-body` is a label for patterns, not a joint. */
+export const REGIONS = [
+  'ankle-foot',
+  'knee',
+  'hip-groin',
+  'lumbopelvic',
+  'thoracic',
+  'shoulder',
+  'elbow',
+  'wrist-hand',
+  'whole-body',
+] as const;
+export const regionSchema = z.enum(REGIONS);
+export type Region = z.infer<typeof regionSchema>;
+
+/** Sides of a result or finding. `central` is for tests and restrictions without sides. */
+export const SIDES = ['left', 'right', 'central'] as const;
+export const sideSchema = z.enum(SIDES);
+export type Side = z.infer<typeof sideSchema>;
+
+/** Sides of a routine item; `both` counts the dose once per side for unilateral drills. */
+export const itemSideSchema = z.enum(['left', 'right', 'both', 'central']);
+export type ItemSide = z.infer<typeof itemSideSchema>;
+
+export const MODES = ['prepare', 'build', 'restore'] as const;
+export const modeSchema = z.enum(MODES);
+export type Mode = z.infer<typeof modeSchema>;
+
+export const MEASURES = ['reps', 'hold-seconds', 'seconds', 'metres', 'contacts'] as const;
+export const measureSchema = z.enum(MEASURES);
+export type Measure = z.infer<typeof measureSchema>;
+
+export const painAspectSchema = z.enum(['front', 'back', 'inner', 'outer', 'deep']);
+export const painFeelSchema = z.enum(['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb']);
+
+/** A calendar day, ISO 8601, without a time of day. */
+export const isoDaySchema = z.iso.date();
+export type IsoDay = string;
+
+/** Pain on the 0 (none) to 10 (worst) numeric rating scale. */
+export const painScoreSchema = z.number().min(0).max(10);
+
+/** The other side of a pair; central stays central. */
+export function otherSide(side: Side): Side {
+  if (side === 'left') return 'right';
+  return side === 'right' ? 'left' : 'central';
+}

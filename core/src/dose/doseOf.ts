@@ -1,0 +1,135 @@
+import { addDays } from '../domain/index.ts';
+import type { Case, ItemSide, Mode, RoutineItem } from '../domain/index.ts';
+import { RESCREEN } from '../estimate/index.ts';
+import { GROWING_AGE, testSideKey } from '../findings/index.ts';
+import type { Capacity, Reason } from '../findings/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
+import { doseTestOf } from './doseSource.ts';
+
+export interface DoseContext {
+  readonly reference: Reference;
+  readonly today: Case['today'];
+  readonly age: number;
+  readonly mode: Mode;
+  /** Capacities of the findings report by `test/side`. */
+  readonly capacities: ReadonlyMap<string, Capacity>;
+  /** School limits on a static stretch before activity, in seconds a side; null = the drill's own range. */
+  readonly stretchCapSeconds: number | null;
+}
+
+/** Capacities indexed by `test/side`. */
+export function indexCapacities(capacities: readonly Capacity[]): Map<string, Capacity> {
+  return new Map(capacities.map((capacity) => [testSideKey(capacity.test, capacity.side), capacity]));
+}
+
+/** Share of the maximum per mode: the top of the range in prepare, the middle in build, the bottom in restore. */
+function shareFor(mode: Mode, share: { low: number; high: number }): number {
+  if (mode === 'prepare') return share.high;
+  return mode === 'build' ? (share.low + share.high) / 2 : share.low;
+}
+
+/** Rounds down to the grid of a measure: 5 s for holds and timed work, else whole units. */
+export function roundAmount(measure: Drill['dose']['measure'], amount: number): number {
+  const grid = measure === 'hold-seconds' || measure === 'seconds' ? 5 : 1;
+  return Math.floor(amount / grid + 1e-9) * grid;
+}
+
+function clamp(value: number, low: number, high: number): number {
+  return Math.min(high, Math.max(low, value));
+}
+
+/** The fresh, pain-free maximum that counts for a drill on a side; of two sides the worse one. */
+export function freshMaximum(
+  context: DoseContext,
+  drill: Drill,
+  side: ItemSide,
+): { test: string; value: number } | null {
+  const test = doseTestOf(drill);
+  if (!test) return null;
+  const central = context.reference.tests.get(test)?.sides === 'central';
+  const sides = central
+    ? (['central'] as const)
+    : side === 'left' || side === 'right'
+      ? [side]
+      : (['left', 'right'] as const);
+  const oldest = addDays(context.today, -RESCREEN.maxDays);
+  const values = sides.map((s) => context.capacities.get(testSideKey(test, s)));
+  const usable = values.filter((c) => c !== undefined && !c.painLimited && c.date >= oldest);
+  if (usable.length < sides.length || usable.length === 0) return null;
+  return { test, value: Math.min(...usable.map((c) => c?.estimate ?? 0)) };
+}
+
+/** The share of a tested maximum that the mode allows for this category and measure; null where none is set. */
+export function allowedShare(context: DoseContext, drill: Drill): number | null {
+  const cell = context.reference.doseCell(drill.category, context.mode);
+  const share = drill.dose.measure === 'reps' ? cell.repShareOfMax : cell.holdShareOfMax;
+  return share ? shareFor(context.mode, share) : null;
+}
+
+function lowerHalf(drill: Drill): number {
+  const { min, max, default: usual } = drill.dose.amount;
+  return clamp(roundAmount(drill.dose.measure, Math.min(usual, min + (max - min) / 4)), min, max);
+}
+
+function amountFor(context: DoseContext, drill: Drill, side: ItemSide): { amount: number; reason: Reason } {
+  const { min, max, default: usual } = drill.dose.amount;
+  const growing = context.age < GROWING_AGE;
+  if (context.stretchCapSeconds !== null && drill.category === 'stretch') {
+    return {
+      amount: Math.min(usual, context.stretchCapSeconds),
+      reason: { rule: 'dose-stretch-cap', seconds: context.stretchCapSeconds },
+    };
+  }
+  const maximum = freshMaximum(context, drill, side);
+  const share = allowedShare(context, drill);
+  if (maximum && share !== null) {
+    const wanted = roundAmount(drill.dose.measure, maximum.value * share);
+    const top = growing ? Math.max(min, roundAmount(drill.dose.measure, (min + max) / 2)) : max;
+    const reason: Reason = {
+      rule: 'dose-from-maximum',
+      test: maximum.test,
+      maximum: maximum.value,
+      share,
+      wanted,
+    };
+    return { amount: clamp(wanted, min, top), reason };
+  }
+  if (growing) return { amount: lowerHalf(drill), reason: { rule: 'dose-growing', min, max } };
+  if (context.mode === 'prepare')
+    return { amount: lowerHalf(drill), reason: { rule: 'dose-lower-half', min, max } };
+  return { amount: usual, reason: { rule: 'dose-default', amount: usual } };
+}
+
+/** Numbers of sets that both the mode and the drill allow; the drill's own minimum when they do not meet. */
+export function allowedSets(reference: Reference, drill: Drill, mode: Mode): number[] {
+  const cell = reference.doseCell(drill.category, mode);
+  const low = Math.max(drill.dose.sets.min, cell.sets.min, 1);
+  const high = Math.min(drill.dose.sets.max, cell.sets.max);
+  if (high < low) return [drill.dose.sets.min];
+  return Array.from({ length: high - low + 1 }, (_, i) => low + i);
+}
+
+/** The item for a drill, side and number of sets, with the reason of its amount. */
+export function dosedItem(
+  context: DoseContext,
+  drill: Drill,
+  side: ItemSide,
+  sets: number,
+  phase: string | null,
+): { item: RoutineItem; reason: Reason } {
+  const cell = context.reference.doseCell(drill.category, context.mode);
+  const { amount, reason } = amountFor(context, drill, side);
+  const item: RoutineItem = {
+    drill: drill.id,
+    side,
+    phase,
+    sets,
+    amount,
+    measure: drill.dose.measure,
+    holdSeconds: drill.dose.holdSeconds,
+    restSeconds: clamp(drill.dose.restSeconds.default, cell.restSeconds.min, cell.restSeconds.max),
+    tempo: drill.dose.tempo,
+    setup: Object.fromEntries(drill.setupVariables.map((v) => [v.id, v.default])),
+  };
+  return { item, reason };
+}

@@ -1,0 +1,11 @@
+import type { Position } from '../reference/index.ts';
+
+/** Seconds that a session spends between work (rulings, "Seconds", editable). */
+export const TIMING = { sideSwitch: 5, changeover: 10, floorChange: 10 } as const;
+
+const FLOOR = new Set<Position>(['supine', 'prone', 'side-lying', 'quadruped', 'tall-kneeling']);
+
+/** Lying, on all fours or tall-kneeling; everything else is upright. */
+export function isFloor(position: Position): boolean {
+  return FLOOR.has(position);
+}

@@ -1,0 +1,100 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { RoutineItem } from '../domain/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { item } from '../testing/cases.ts';
+import { itemSeconds, routineSeconds, routineTimeline } from './index.ts';
+
+const drillOf = (id: string) => {
+  const drill = bundledReference.drills.get(id);
+  if (!drill) throw new Error(`no drill ${id}`);
+  return drill;
+};
+
+describe('seconds of a drill', () => {
+  it('knee-to-wall rock, 2 × 10 each side: 10 + 160 + 2 × 5 switch + 10 rest = 190 s', () => {
+    expect(itemSeconds(drillOf('knee-to-wall-rock'), item('knee-to-wall-rock'))).toBe(190);
+  });
+  it('one side only counts one side and no switch: 10 + 80 + 10 = 100 s', () => {
+    expect(itemSeconds(drillOf('knee-to-wall-rock'), item('knee-to-wall-rock', { side: 'left' }))).toBe(100);
+  });
+  it('an extra set on the weak side: left 3 × 10, right 2 × 10', () => {
+    const uneven = item('knee-to-wall-rock', {
+      perSide: { left: { sets: 3, amount: 10 }, right: { sets: 2, amount: 10 } },
+    });
+    expect(itemSeconds(drillOf('knee-to-wall-rock'), uneven)).toBe(10 + 50 * 4 + 2 * 5 + 2 * 10);
+  });
+  it('a longer hold adds its difference to every repetition', () => {
+    const drill = drillOf('short-foot-seated');
+    const usual = item(drill.id, { sets: 1, amount: 10, holdSeconds: 5 });
+    const longer = itemSeconds(drill, { ...usual, holdSeconds: 8 }) - itemSeconds(drill, usual);
+    expect(longer).toBe(10 * 3);
+  });
+});
+
+describe('the timeline', () => {
+  const ids = bundledReference.data.drills.map((drill) => drill.id);
+  const dosed = fc.record({
+    id: fc.constantFrom(...ids),
+    side: fc.constantFrom('left' as const, 'right' as const, 'both' as const),
+    sets: fc.integer({ min: 1, max: 4 }),
+    amount: fc.integer({ min: 1, max: 40 }),
+    rest: fc.constantFrom(0, 10, 45),
+    extra: fc.boolean(),
+  });
+  const routine = fc.uniqueArray(dosed, { minLength: 1, maxLength: 10, selector: (d) => d.id }).map((list) =>
+    list.map((d): RoutineItem =>
+      item(d.id, {
+        side: d.side,
+        sets: d.sets,
+        amount: d.amount,
+        restSeconds: d.rest,
+        ...(d.extra && d.side === 'both'
+          ? {
+              perSide: {
+                left: { sets: d.sets, amount: d.amount },
+                right: { sets: d.sets + 1, amount: d.amount },
+              },
+            }
+          : {}),
+      }),
+    ),
+  );
+
+  it('played second by second lasts exactly the seconds of the routine', () => {
+    fc.assert(
+      fc.property(routine, (items) => {
+        const segments = routineTimeline(bundledReference, items);
+        // A clock that ticks in thousandths, knowing nothing of the formula.
+        let clock = 0;
+        for (const segment of segments) {
+          expect(segment.start).toBeCloseTo(clock / 1000, 6);
+          clock += Math.round(segment.seconds * 1000);
+        }
+        expect(clock / 1000).toBeCloseTo(routineSeconds(bundledReference, items), 6);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('does every set of every side once, with a switch between sides and rest between sets', () => {
+    const segments = routineTimeline(bundledReference, [
+      item('knee-to-wall-rock'),
+      item('cat-camel', { sets: 1 }),
+    ]);
+    expect(segments.map((s) => `${s.kind}${s.set ?? ''}${s.kind === 'work' ? s.side : ''}`)).toEqual([
+      'setup',
+      'work1left',
+      'switch1',
+      'work1right',
+      'rest1',
+      'work2left',
+      'switch2',
+      'work2right',
+      'changeover',
+      'floor-change',
+      'setup',
+      'work1both',
+    ]);
+  });
+});

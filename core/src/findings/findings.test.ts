@@ -1,0 +1,261 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Case } from '../domain/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { arbitraryCase, mirrored } from '../testing/arbitraries.ts';
+import { caseOf, result, stiffAnkle } from '../testing/cases.ts';
+import { judgeFindings } from './index.ts';
+import type { Finding, FindingsReport } from './index.ts';
+
+const judge = (input: Case) => judgeFindings(bundledReference, input);
+const find = (report: FindingsReport, restriction: string, side: string): Finding | undefined =>
+  report.findings.find((f) => f.restriction === restriction && f.side === side);
+
+describe('the worked ankle', () => {
+  const report = judge(stiffAnkle());
+  it('is short on the left with the figures a hand calculation gives', () => {
+    const finding = find(report, 'ankle-dorsiflexion-limit', 'left');
+    const floor = finding?.evidence.find((row) => row.needSource.kind === 'floor');
+    expect(floor?.estimate).toBeCloseTo(7.1, 9);
+    expect(floor?.reserve).toBeCloseTo(-1.9, 9);
+    expect(floor?.margin).toBeCloseTo(-1.9 / 1.66, 9);
+    expect(floor?.severity).toBeCloseTo(1.9 / 1.66 / 2, 9);
+    // SD two days after the visit: √(0.6² + 0.2²·2/7); Φ(1.9 / 0.6094) = 0.9991.
+    expect(floor?.pShort).toBeCloseTo(0.9991, 3);
+    expect(finding?.state).toBe('short');
+  });
+  it('has enough on the right, and says the difference counts', () => {
+    expect(find(report, 'ankle-dorsiflexion-limit', 'right')?.state).toBe('enough');
+    expect(report.asymmetries).toContainEqual(
+      expect.objectContaining({ test: 'wblt-distance', weaker: 'left', state: 'counts' }),
+    );
+  });
+  it('ranks by priority and gives every factor', () => {
+    const priorities = report.findings.map((f) => f.priority);
+    expect(priorities).toEqual([...priorities].sort((a, b) => b - a));
+    for (const { priority, factors } of report.findings) {
+      expect(priority).toBeCloseTo(Math.min(1, factors.severity * factors.relevance * factors.injury), 12);
+    }
+  });
+});
+
+describe('differences between sides', () => {
+  it('beyond the limit but inside the error: possible, repeat, and no restriction', () => {
+    const input = caseOf({
+      screenings: [
+        {
+          date: '2027-02-27',
+          results: [result('wblt-distance', 'left', 11), result('wblt-distance', 'right', 12.6)],
+        },
+      ],
+    });
+    expect(judge(input).asymmetries[0]).toMatchObject({ state: 'possible-repeat' });
+    expect(find(judge(input), 'ankle-dorsiflexion-limit', 'left')?.severity).toBe(0);
+    const eager = judge({ ...input, schools: { 'flag-inside-error': 'threshold' } });
+    expect(find(eager, 'ankle-dorsiflexion-limit', 'left')?.severity).toBeGreaterThan(0);
+  });
+  it('on a side that meets its own need severity stops at 0.3 and the state at likely short', () => {
+    const input = caseOf({
+      screenings: [
+        {
+          date: '2027-02-27',
+          results: [result('wblt-distance', 'left', 10), result('wblt-distance', 'right', 17)],
+        },
+      ],
+    });
+    const finding = find(judge(input), 'ankle-dorsiflexion-limit', 'left');
+    expect(finding).toMatchObject({ severity: 0.3, state: 'likely-short', symmetryOnly: true });
+  });
+});
+
+describe('needs', () => {
+  it('an override replaces task and floor', () => {
+    const input = stiffAnkle({
+      overrides: { needs: [{ test: 'wblt-distance', side: 'left', value: 6 }], reference: [] },
+    });
+    const own = find(judge(input), 'ankle-dorsiflexion-limit', 'left')?.evidence.filter(
+      (row) => row.needSource.kind !== 'symmetry',
+    );
+    expect(own?.map((row) => row.needSource.kind)).toEqual(['override']);
+  });
+  it('the lead side alone is asked where a task says lead', () => {
+    const results = [result('hip-flexion-range', 'left', 118), result('hip-flexion-range', 'right', 118)];
+    const input = caseOf({
+      athlete: { tasks: [{ id: 'climbing-high-step', lead: 'left' }] },
+      screenings: [{ date: '2027-02-27', results }],
+    });
+    const kinds = (side: string) =>
+      find(judge(input), 'hip-flexion-limit', side)?.evidence.map((row) => row.needSource.kind);
+    expect(kinds('left')).toContain('task');
+    expect(kinds('right')).not.toContain('task');
+  });
+  it('floors in newtons scale with body mass, and without it are shown but not used', () => {
+    const results = [result('grip-strength', 'left', 240), result('grip-strength', 'right', 240)];
+    const heavy = caseOf({ athlete: { bodyMassKg: 90 }, screenings: [{ date: '2027-02-27', results }] });
+    expect(judge(heavy).capacities[0]?.need).toBeCloseTo((250 * 90) / 75, 9);
+    const unknown = caseOf({ athlete: { bodyMassKg: null }, screenings: [{ date: '2027-02-27', results }] });
+    expect(judge(unknown).capacities[0]).toMatchObject({ need: null, unusedNeed: 250 });
+  });
+  it('under sixteen no adult floor, demand or symmetry limit speaks', () => {
+    const young = stiffAnkle({
+      athlete: { birthDate: '2012-06-01', tasks: [{ id: 'fell-running-descent', lead: 'either' }] },
+    });
+    expect(judge(young).findings).toEqual([]);
+    expect(judge(young).capacities.length).toBe(6);
+  });
+});
+
+describe('safety of what is shown', () => {
+  const flag = (id: string, over: object = {}) => ({
+    id,
+    answer: true,
+    region: null,
+    side: null,
+    clearance: null,
+    ...over,
+  });
+  it('an emergency sign hides all findings until a named clinician lifts it', () => {
+    const open = judge(stiffAnkle({ athlete: { redFlags: [flag('gen-chest')] } }));
+    expect(open.findings).toEqual([]);
+    expect(open.blocked).toEqual([expect.objectContaining({ region: 'all', level: 'E' })]);
+    const clearance = { by: 'R. Halloran', date: '2027-02-28', scope: 'full training' };
+    expect(
+      judge(stiffAnkle({ athlete: { redFlags: [flag('gen-chest', { clearance })] } })).findings.length,
+    ).toBeGreaterThan(0);
+  });
+  it('after an operation only ticked tests of that side are shown', () => {
+    const injuries = [
+      { region: 'ankle-foot' as const, side: 'left' as const, date: '2026-10-01', operated: true },
+    ];
+    const shown = (tests: string[]) =>
+      judge(
+        stiffAnkle({
+          athlete: {
+            injuries,
+            protocols: [
+              { region: 'ankle-foot', side: 'left', by: 'Dr V. Ness', date: '2026-10-05', drills: [], tests },
+            ],
+          },
+        }),
+      )
+        .capacities.filter((c) => c.region === 'ankle-foot' && c.side === 'left')
+        .map((c) => c.test);
+    expect(shown([])).toEqual([]);
+    expect(shown(['wblt-distance'])).toEqual(['wblt-distance']);
+  });
+});
+
+describe('hints', () => {
+  it('a central test only hints at a per-side restriction', () => {
+    const input = caseOf({
+      screenings: [
+        { date: '2027-02-27', results: [{ test: 'overhead-squat-quality', side: 'central', grade: 0 }] },
+      ],
+    });
+    const report = judge(input);
+    expect(report.findings.some((f) => f.restriction === 'ankle-dorsiflexion-limit')).toBe(false);
+    expect(report.hints).toContainEqual(
+      expect.objectContaining({
+        restriction: 'ankle-dorsiflexion-limit',
+        because: 'central-test',
+        severity: 0,
+      }),
+    );
+  });
+  it('a marked fault hints at what to measure next', () => {
+    const input = caseOf({
+      screenings: [
+        {
+          date: '2027-02-27',
+          results: [
+            { test: 'foot-intrinsic-hold', side: 'left', faults: [{ id: 'outer-edge', mark: 'slight' }] },
+          ],
+        },
+      ],
+    });
+    expect(judge(input).hints).toContainEqual(
+      expect.objectContaining({
+        restriction: 'ankle-evertor-strength-deficit',
+        side: 'left',
+        fault: 'outer-edge',
+      }),
+    );
+  });
+});
+
+describe('properties over all tests', () => {
+  const severities = (report: FindingsReport, side: string) =>
+    new Map(report.findings.filter((f) => f.side === side).map((f) => [f.restriction, f.severity]));
+
+  it('a worse result never lowers a severity of its side', () => {
+    fc.assert(
+      fc.property(arbitraryCase(false), fc.nat(), fc.integer({ min: 1, max: 8 }), (input, pick, steps) => {
+        const results = input.screenings[0]?.results ?? [];
+        const target = results[pick % results.length];
+        const test = target && bundledReference.tests.get(target.test);
+        if (!target?.trials || !test) return;
+        const worse = test.better === 'lower' ? steps : -steps;
+        const value = Math.min(
+          test.plausible.max,
+          Math.max(test.plausible.min, (target.trials[0] ?? 0) + worse),
+        );
+        const changed = {
+          ...input,
+          screenings: [
+            {
+              date: '2027-02-20',
+              results: results.map((r) => (r === target ? { ...r, trials: [value] } : r)),
+            },
+          ],
+        };
+        const before = severities(judge(input), target.side);
+        const after = severities(judge(changed), target.side);
+        for (const [restriction, severity] of before) {
+          expect(
+            after.get(restriction) ?? 0,
+            `${target.test} ${target.side} → ${restriction}`,
+          ).toBeGreaterThanOrEqual(severity - 1e-9);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('swapping the sides of the input swaps the output', () => {
+    const flip = (side: string) => (side === 'left' ? 'right' : side === 'right' ? 'left' : side);
+    const figures = (report: FindingsReport, turn: (side: string) => string) =>
+      report.findings
+        .map((f) =>
+          [f.restriction, turn(f.side), f.severity, f.priority, f.margin, f.pShort, f.state].join('|'),
+        )
+        .sort();
+    fc.assert(
+      fc.property(arbitraryCase(false), (input) => {
+        expect(figures(judge(mirrored(input)), flip)).toEqual(figures(judge(input), (side) => side));
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('widening the error never makes a difference between sides or dates count', () => {
+    fc.assert(
+      fc.property(arbitraryCase(false), fc.integer({ min: 11, max: 40 }), (input, tenths) => {
+        const wider = {
+          ...input,
+          overrides: {
+            needs: [],
+            reference: bundledReference.data.tests.map((test) => ({
+              test: test.id,
+              path: 'sem' as const,
+              value: (test.sem.value * tenths) / 10,
+            })),
+          },
+        };
+        const counting = (report: FindingsReport) =>
+          report.asymmetries.filter((row) => row.state === 'counts').map((row) => row.test);
+        expect(counting(judge(input))).toEqual(expect.arrayContaining(counting(judge(wider))));
+      }),
+      { numRuns: 100 },
+    );
+  });
+});

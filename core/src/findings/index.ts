@@ -1,0 +1,23 @@
+export { judgeFindings } from './judge.ts';
+export { judgeNeed, severityOf, stateOf } from './evidence.ts';
+export { needsOfSide } from './needs.ts';
+export { estimateAll, offeredTests } from './capacities.ts';
+export { painLimits, schoolOption } from './schools.ts';
+export { recentlyInjured, taskAsksFor } from './priority.ts';
+export { rotationArc } from './rotationArc.ts';
+export { FINDING_SETTINGS, PAIN_LIMITS, GROWING_AGE } from './settings.ts';
+export { testSideKey } from './visits.ts';
+export type {
+  AsymmetryRow,
+  Capacity,
+  Change,
+  Evidence,
+  Finding,
+  FindingsReport,
+  FindingState,
+  Hint,
+  NeedKind,
+  Reason,
+  RatioRow,
+  Rescreen,
+} from './types.ts';

@@ -1,0 +1,39 @@
+import { monthsBefore } from '../domain/index.ts';
+import type { Case, Region, Side } from '../domain/index.ts';
+import type { Reference, Restriction } from '../reference/index.ts';
+import { FINDING_SETTINGS } from './settings.ts';
+import type { PriorityFactors } from './types.ts';
+
+/** Was this region and side injured within the last 24 months? */
+export function recentlyInjured(input: Case, region: Region, side: Side): boolean {
+  const from = monthsBefore(input.today, FINDING_SETTINGS.injuryMonths);
+  return input.athlete.injuries.some(
+    (injury) =>
+      injury.region === region &&
+      (injury.side === side || injury.side === 'central' || side === 'central') &&
+      injury.date >= from &&
+      injury.date <= input.today,
+  );
+}
+
+/** Does a chosen task ask for one of the restriction's tests? */
+export function taskAsksFor(reference: Reference, input: Case, restriction: Restriction): boolean {
+  return input.athlete.tasks.some((task) =>
+    reference.demands.get(task.id)?.demands.some((demand) => restriction.tests.includes(demand.test)),
+  );
+}
+
+/** Severity × task relevance × injury history, at most 1, with its factors. */
+export function priorityOf(
+  reference: Reference,
+  input: Case,
+  restriction: Restriction,
+  side: Side,
+  severity: number,
+): { priority: number; factors: PriorityFactors } {
+  const relevance = taskAsksFor(reference, input, restriction)
+    ? FINDING_SETTINGS.taskRelevance
+    : FINDING_SETTINGS.otherRelevance;
+  const injury = recentlyInjured(input, restriction.region, side) ? FINDING_SETTINGS.injuryFactor : 1;
+  return { priority: Math.min(1, severity * relevance * injury), factors: { severity, relevance, injury } };
+}

@@ -1,0 +1,41 @@
+import type { Case, Side } from '../domain/index.ts';
+import type { TestSide } from './capacities.ts';
+import { testSideKey } from './visits.ts';
+
+/** Tasks whose lead arm is a throwing shoulder. */
+const THROWING_TASKS = new Set(['overhead-throw', 'tennis-serve', 'volleyball-jump']);
+export const ROTATION_TESTS = { internal: 'shoulder-ir-range', external: 'shoulder-er-range' } as const;
+
+/** Total rotation arc of one shoulder in degrees with its SEM-based MDC95 (FORMULAS 4). */
+export function rotationArc(
+  estimates: ReadonlyMap<string, TestSide>,
+  side: Side,
+): { arc: number; mdc95: number } | null {
+  const ir = estimates.get(testSideKey(ROTATION_TESTS.internal, side));
+  const er = estimates.get(testSideKey(ROTATION_TESTS.external, side));
+  if (!ir || !er) return null;
+  const sem = Math.sqrt(ir.test.sem.value ** 2 + er.test.sem.value ** 2);
+  return { arc: ir.estimate.mean + er.estimate.mean, mdc95: 1.96 * Math.SQRT2 * sem };
+}
+
+function isThrowingShoulder(athlete: Case['athlete'], side: Side): boolean {
+  return athlete.tasks.some(
+    (task) => THROWING_TASKS.has(task.id) && (task.lead === side || task.lead === 'either'),
+  );
+}
+
+/**
+ * School `by-arc`: may low internal rotation of this shoulder count? Only if its total arc is below the other side's
+ * by at least the arc's own MDC95; for shoulders that do not throw it always counts.
+ */
+export function internalRotationCounts(
+  estimates: ReadonlyMap<string, TestSide>,
+  athlete: Case['athlete'],
+  side: Side,
+  option: string,
+): boolean {
+  if (option !== 'by-arc' || !isThrowingShoulder(athlete, side)) return true;
+  const own = rotationArc(estimates, side);
+  const other = rotationArc(estimates, side === 'left' ? 'right' : 'left');
+  return own !== null && other !== null && other.arc - own.arc >= own.mdc95;
+}

@@ -1,0 +1,22 @@
+/** Editable defaults of the judgement (rulings.md, marked E). */
+export const FINDING_SETTINGS = {
+  /** Severity of a side that only symmetry speaks against. */
+  symmetrySeverityCap: 0.3,
+  taskRelevance: 1,
+  otherRelevance: 0.7,
+  injuryFactor: 1.25,
+  injuryMonths: 24,
+  short: 0.95,
+  likelyShort: 0.8,
+  withinError: 0.2,
+} as const;
+
+/** Upper end of "fine" pain and the stop limit, 0–10, per option of the school `pain-limit`. */
+export const PAIN_LIMITS: Readonly<Record<string, { fine: number; stop: number }>> = {
+  '2-5': { fine: 2, stop: 5 },
+  '0-3': { fine: 0, stop: 3 },
+  none: { fine: 0, stop: 0 },
+};
+
+/** Growing athletes: under this age the pain limit is 0–3 unless the practice is stricter (rulings). */
+export const GROWING_AGE = 18;

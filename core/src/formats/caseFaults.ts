@@ -1,0 +1,269 @@
+import type { Case } from '../domain/index.ts';
+import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
+import type { Reference, Test } from '../reference/index.ts';
+
+/** A fault of a case: where (JSONPath), what is wrong and what would be right. */
+export interface CaseFault {
+  readonly path: string;
+  readonly message: string;
+}
+
+type Path = readonly (string | number)[];
+
+/** `$.screenings[0].results[1]` from its parts. */
+export function jsonPath(parts: readonly PropertyKey[]): string {
+  return parts.reduce<string>(
+    (path, part) => path + (typeof part === 'number' ? `[${part}]` : `.${String(part)}`),
+    '$',
+  );
+}
+
+/** Zod's issues in the form of case faults, unknown keys each at its own path. */
+export function schemaFaults(
+  issues: readonly {
+    code?: string;
+    path: readonly PropertyKey[];
+    message: string;
+    keys?: readonly string[];
+  }[],
+): CaseFault[] {
+  return issues.flatMap((issue) =>
+    issue.code === 'unrecognized_keys' && issue.keys
+      ? issue.keys.map((key) => ({ path: jsonPath([...issue.path, key]), message: 'unknown key; remove it' }))
+      : [{ path: jsonPath(issue.path), message: issue.message }],
+  );
+}
+
+class FaultList {
+  readonly faults: CaseFault[] = [];
+  add(path: Path, message: string): void {
+    this.faults.push({ path: jsonPath(path), message });
+  }
+  known(list: ReadonlyMap<string, unknown>, what: string, id: string, path: Path): boolean {
+    if (list.has(id)) return true;
+    this.add(path, `unknown ${what} "${id}"; use an id of the reference`);
+    return false;
+  }
+}
+
+function testValueFaults(
+  list: FaultList,
+  test: Test,
+  result: Case['screenings'][0]['results'][0],
+  at: Path,
+): void {
+  if (test.derivedFrom) {
+    list.add([...at, 'trials'], `${test.id} is computed from ${test.derivedFrom.join(', ')}; leave it out`);
+    return;
+  }
+  const bounds = `${test.plausible.min} to ${test.plausible.max} ${test.unit}`;
+  result.trials?.forEach((value, index) => {
+    if (!isPlausible(test, value)) {
+      list.add([...at, 'trials', index], `${value} ${test.unit} is outside ${bounds}`);
+    }
+  });
+  if (result.grade !== undefined) {
+    const ordinal = test.unit === 'grade-0-3' || test.unit === 'points-0-5';
+    if (!ordinal) list.add([...at, 'grade'], `${test.id} is measured in ${test.unit}; give trials`);
+    else if (!isPlausible(test, result.grade))
+      list.add([...at, 'grade'], `${result.grade} is outside ${bounds}`);
+  }
+  result.faults?.forEach((mark, index) => {
+    if (!test.faults?.some((fault) => fault.id === mark.id)) {
+      list.add([...at, 'faults', index, 'id'], `unknown fault "${mark.id}" of ${test.id}`);
+    }
+  });
+  const fromFaults = result.faults ? gradeFromFaults(test, result.faults, result.unable) : null;
+  if (result.grade !== undefined && fromFaults !== null && fromFaults !== result.grade) {
+    list.add(
+      [...at, 'grade'],
+      `${result.grade} does not follow from the marked faults; the rule gives ${fromFaults}`,
+    );
+  }
+  const floor = ratingFloor(test, result.faults ?? []);
+  if (result.grade !== undefined && result.grade < floor) {
+    list.add([...at, 'grade'], `${result.grade} is below ${floor}, the least that the clear faults allow`);
+  }
+  if (resultValue(test, result) === null)
+    list.add(at, `no value; give ${test.gradingRule ? 'a grade' : 'trials'}`);
+}
+
+function screeningFaults(list: FaultList, reference: Reference, input: Case): void {
+  const seen = new Map<string, string>();
+  input.screenings.forEach((screening, s) => {
+    const at: Path = ['screenings', s];
+    if (screening.date > input.today)
+      list.add([...at, 'date'], `${screening.date} is after today, ${input.today}`);
+    if (screening.date < input.athlete.birthDate) list.add([...at, 'date'], 'before the birth date');
+    screening.results.forEach((result, r) => {
+      const here: Path = [...at, 'results', r];
+      if (!list.known(reference.tests, 'test', result.test, [...here, 'test'])) return;
+      const test = reference.tests.get(result.test);
+      if (!test) return;
+      const central = test.sides === 'central';
+      if (central !== (result.side === 'central')) {
+        list.add(
+          [...here, 'side'],
+          `${test.id} is ${central ? 'central: use side "central"' : 'per side: use left or right'}`,
+        );
+      }
+      const key = `${screening.date}/${test.id}/${result.side}`;
+      const first = seen.get(key);
+      if (first) list.add(here, `same test, side and day as ${first}; put all trials in one result`);
+      else seen.set(key, jsonPath(here));
+      testValueFaults(list, test, result, here);
+    });
+  });
+}
+
+function athleteFaults(list: FaultList, reference: Reference, input: Case): void {
+  const { athlete, today } = input;
+  if (athlete.birthDate > today)
+    list.add(['athlete', 'birthDate'], `${athlete.birthDate} is after today, ${today}`);
+  athlete.tasks.forEach((task, i) =>
+    list.known(reference.demands, 'task', task.id, ['athlete', 'tasks', i, 'id']),
+  );
+  athlete.injuries.forEach((injury, i) => {
+    if (injury.date > today)
+      list.add(['athlete', 'injuries', i, 'date'], `${injury.date} is after today, ${today}`);
+  });
+  athlete.precautions.forEach((p, i) => {
+    list.known(reference.precautions, 'precaution', p.id, ['athlete', 'precautions', i, 'id']);
+    if (p.since && p.until && p.until < p.since) {
+      list.add(['athlete', 'precautions', i, 'until'], `review date ${p.until} is before ${p.since}`);
+    }
+  });
+  athlete.redFlags.forEach((answer, i) => {
+    list.known(reference.redFlags, 'stop-and-refer sign', answer.id, ['athlete', 'redFlags', i, 'id']);
+  });
+  athlete.protocols.forEach((protocol, i) => {
+    protocol.drills.forEach((id, d) =>
+      list.known(reference.drills, 'drill', id, ['athlete', 'protocols', i, 'drills', d]),
+    );
+    protocol.tests.forEach((id, t) =>
+      list.known(reference.tests, 'test', id, ['athlete', 'protocols', i, 'tests', t]),
+    );
+  });
+  athlete.placements.forEach((placement, i) => {
+    const at: Path = ['athlete', 'placements', i];
+    const ladder = reference.ladders.get(placement.ladder);
+    if (!list.known(reference.ladders, 'ladder', placement.ladder, [...at, 'ladder'])) return;
+    if (!list.known(reference.drills, 'drill', placement.drill, [...at, 'drill'])) return;
+    if (!ladder?.drills.includes(placement.drill)) {
+      list.add([...at, 'drill'], `"${placement.drill}" is not in ladder "${placement.ladder}"`);
+    }
+  });
+}
+
+function overrideFaults(list: FaultList, reference: Reference, input: Case): void {
+  input.overrides.needs.forEach((need, i) => {
+    const at: Path = ['overrides', 'needs', i];
+    const test = reference.tests.get(need.test);
+    if (!list.known(reference.tests, 'test', need.test, [...at, 'test']) || !test) return;
+    if (!isPlausible(test, need.value)) {
+      list.add(
+        [...at, 'value'],
+        `${need.value} is outside ${test.plausible.min} to ${test.plausible.max} ${test.unit}`,
+      );
+    }
+    if ((test.sides === 'central') !== (need.side === 'central'))
+      list.add([...at, 'side'], `wrong side for ${test.id}`);
+  });
+  input.overrides.reference.forEach((edit, i) => {
+    const at: Path = ['overrides', 'reference', i];
+    list.known(reference.tests, 'test', edit.test, [...at, 'test']);
+    if (edit.path === 'sem' && edit.value <= 0) list.add([...at, 'value'], 'an error must be above 0');
+  });
+  for (const [id, option] of Object.entries(input.schools)) {
+    const school = reference.schools.get(id);
+    if (!list.known(reference.schools, 'school', id, ['schools', id])) continue;
+    if (!school?.options.some((o) => o.id === option)) {
+      list.add(
+        ['schools', id],
+        `unknown option "${option}"; one of ${school?.options.map((o) => o.id).join(', ')}`,
+      );
+    }
+  }
+}
+
+/** Kit words the drills of the reference use. */
+export function kitWords(reference: Reference): Set<string> {
+  return new Set(reference.data.drills.flatMap((drill) => [...drill.equipment, ...drill.optionalEquipment]));
+}
+
+function requestFaults(list: FaultList, reference: Reference, input: Case): void {
+  const { request } = input;
+  const kit = kitWords(reference);
+  request.kit.forEach((id, i) => {
+    if (!kit.has(id))
+      list.add(['request', 'kit', i], `unknown kit "${id}"; one of ${[...kit].sort().join(', ')}`);
+  });
+  request.pins.forEach((id, i) => list.known(reference.drills, 'drill', id, ['request', 'pins', i]));
+  request.bans.forEach((id, i) => list.known(reference.drills, 'drill', id, ['request', 'bans', i]));
+  const positions = new Set<string>(reference.data.drills.map((drill) => drill.position));
+  request.excludePositions.forEach((id, i) => {
+    if (!positions.has(id)) {
+      list.add(
+        ['request', 'excludePositions', i],
+        `unknown position "${id}"; one of ${[...positions].sort().join(', ')}`,
+      );
+    }
+  });
+  if (request.structure !== null)
+    list.known(reference.structures, 'structure', request.structure, ['request', 'structure']);
+}
+
+function itemFaults(
+  list: FaultList,
+  reference: Reference,
+  item: NonNullable<Case['routine']>['items'][0],
+  at: Path,
+): void {
+  const drill = reference.drills.get(item.drill);
+  if (!list.known(reference.drills, 'drill', item.drill, [...at, 'drill']) || !drill) return;
+  if (item.measure !== drill.dose.measure) {
+    list.add([...at, 'measure'], `${drill.id} is dosed in ${drill.dose.measure}`);
+  }
+  for (const [variable, value] of Object.entries(item.setup)) {
+    const known = drill.setupVariables.find((v) => v.id === variable);
+    if (!known) list.add([...at, 'setup', variable], `unknown set-up variable of ${drill.id}`);
+    else if (!known.steps.includes(value)) {
+      list.add([...at, 'setup', variable], `"${value}" is not one of ${known.steps.join(', ')}`);
+    }
+  }
+}
+
+function routineFaults(list: FaultList, reference: Reference, input: Case): void {
+  input.routine?.items.forEach((item, i) => itemFaults(list, reference, item, ['routine', 'items', i]));
+  input.diary.forEach((session, d) => {
+    if (session.date > input.today)
+      list.add(['diary', d, 'date'], `${session.date} is after today, ${input.today}`);
+    session.entries.forEach((entry, e) => {
+      list.known(reference.drills, 'drill', entry.drill, ['diary', d, 'entries', e, 'drill']);
+    });
+  });
+}
+
+/** Everything in a schema-valid case that the reference or the calendar contradicts. Empty when the case is sound. */
+export function caseFaults(reference: Reference, input: Case): CaseFault[] {
+  const list = new FaultList();
+  athleteFaults(list, reference, input);
+  overrideFaults(list, reference, input);
+  screeningFaults(list, reference, input);
+  requestFaults(list, reference, input);
+  routineFaults(list, reference, input);
+  return list.faults;
+}
+
+/** Things worth saying that do not stop a judgement: fewer trials than the test asks for. */
+export function caseWarnings(reference: Reference, input: Case): CaseFault[] {
+  return input.screenings.flatMap((screening, s) =>
+    screening.results.flatMap((result, r): CaseFault[] => {
+      const test = reference.tests.get(result.test);
+      const given = result.trials?.length ?? 0;
+      if (!test || given === 0 || given >= test.trials.count) return [];
+      const path = jsonPath(['screenings', s, 'results', r, 'trials']);
+      return [{ path, message: `${given} of ${test.trials.count} trials` }];
+    }),
+  );
+}

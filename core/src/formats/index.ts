@@ -1,0 +1,2 @@
+export { caseFaults, caseWarnings, jsonPath, kitWords, schemaFaults } from './caseFaults.ts';
+export type { CaseFault } from './caseFaults.ts';

@@ -1,0 +1,80 @@
+import { daysBetween } from '../domain/index.ts';
+import type { Case, DiaryEntry, IsoDay, ItemSide } from '../domain/index.ts';
+import { PROGRESS } from './settings.ts';
+
+/** What one session said about one drill and side. */
+export interface Report {
+  readonly date: IsoDay;
+  readonly entry: DiaryEntry;
+  readonly during: 'fine' | 'amber' | 'above-stop';
+  readonly worseNextDay: boolean;
+  /** Done in full, with quality, without pain beyond "fine", and not worse next day. */
+  readonly clean: boolean;
+}
+
+function concerns(entry: DiaryEntry, drill: string, side: ItemSide): boolean {
+  return (
+    entry.drill === drill &&
+    (entry.side === side || entry.side === 'both' || side === 'both' || side === 'central')
+  );
+}
+
+function reportOf(date: IsoDay, entry: DiaryEntry, limits: { fine: number; stop: number }): Report {
+  const during = entry.pain <= limits.fine ? 'fine' : entry.pain <= limits.stop ? 'amber' : 'above-stop';
+  const worseNextDay =
+    entry.nextDayPain !== null && entry.nextDayPain > entry.painBefore + PROGRESS.nextDayTolerance;
+  const quality = entry.quality === null || entry.quality > PROGRESS.poorQuality;
+  return {
+    date,
+    entry,
+    during,
+    worseNextDay,
+    clean: entry.done === 'all' && quality && during === 'fine' && !worseNextDay,
+  };
+}
+
+/** The worse of two reports of one day (left and right logged apart): pain first, then what was not clean. */
+function worse(a: Report, b: Report): Report {
+  if (a.entry.pain !== b.entry.pain) return a.entry.pain > b.entry.pain ? a : b;
+  if (a.worseNextDay !== b.worseNextDay) return a.worseNextDay ? a : b;
+  return a.clean ? b : a;
+}
+
+/** Reports of a drill and side, oldest first, one a day: sides logged apart count as the worse of the two. */
+export function reportsOf(
+  input: Case,
+  drill: string,
+  side: ItemSide,
+  limits: { fine: number; stop: number },
+): Report[] {
+  const sessions = [...input.diary]
+    .filter((s) => s.date <= input.today)
+    .sort((a, b) => (a.date < b.date ? -1 : 1));
+  const byDay = new Map<IsoDay, Report>();
+  for (const session of sessions) {
+    for (const entry of session.entries) {
+      if (!concerns(entry, drill, side) || entry.done === 'none') continue;
+      const report = reportOf(session.date, entry, limits);
+      const known = byDay.get(session.date);
+      byDay.set(session.date, known ? worse(known, report) : report);
+    }
+  }
+  return [...byDay.values()];
+}
+
+/** How many of the newest reports in a row satisfy a condition. */
+export function running(reports: readonly Report[], holds: (report: Report) => boolean): number {
+  let count = 0;
+  for (let i = reports.length - 1; i >= 0; i -= 1) {
+    const report = reports[i];
+    if (!report || !holds(report)) break;
+    count += 1;
+  }
+  return count;
+}
+
+/** Days since the last report; null without one. */
+export function daysSinceLast(reports: readonly Report[], today: IsoDay): number | null {
+  const last = reports.at(-1);
+  return last ? daysBetween(last.date, today) : null;
+}

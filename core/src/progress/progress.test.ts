@@ -1,0 +1,171 @@
+import { describe, expect, it } from 'vitest';
+import type { Case, DiaryEntry, RoutineItem } from '../domain/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { ankleResults, entry, item, result, stiffAnkle } from '../testing/cases.ts';
+import { decideProgress } from './index.ts';
+import type { Decision } from './index.ts';
+
+const ROCK = 'knee-to-wall-rock';
+const rock = (over: Partial<RoutineItem> = {}) =>
+  item(ROCK, { amount: 8, setup: { 'foot-wall-distance': 6 }, ...over });
+
+/** Decides one item after sessions on the given days. */
+function after(
+  current: RoutineItem,
+  days: readonly string[],
+  entries: readonly Partial<DiaryEntry>[],
+  over: Parameters<typeof stiffAnkle>[0] = {},
+): Decision {
+  const input: Case = stiffAnkle({
+    routine: { issued: '2027-02-15', mode: 'prepare', items: [current] },
+    diary: days.map((date, index) => ({
+      date,
+      entries: [entry(current.drill, { amounts: [current.amount, current.amount], ...entries[index] })],
+    })),
+    ...over,
+  });
+  const [decision] = decideProgress(bundledReference, input).decisions;
+  if (!decision) throw new Error('no decision');
+  return decision;
+}
+const rules = (decision: Decision) => decision.reasons.map((reason) => reason.rule);
+const TWO_DAYS = ['2027-02-24', '2027-02-27'];
+
+describe('advancing', () => {
+  it('first the amount, one step towards the criterion', () => {
+    const decision = after(rock(), TWO_DAYS, []);
+    expect(decision.decision).toBe('advance-dose');
+    expect(decision.next).toMatchObject({ drill: ROCK, amount: 10, setup: { 'foot-wall-distance': 6 } });
+  });
+  it('then the set-up, one step, nothing else', () => {
+    const decision = after(rock({ amount: 12 }), TWO_DAYS, []);
+    expect(decision).toMatchObject({
+      decision: 'change-setup',
+      next: { amount: 12, setup: { 'foot-wall-distance': 8 } },
+    });
+  });
+  it('then the level', () => {
+    const decision = after(rock({ amount: 12, setup: { 'foot-wall-distance': 14 } }), TWO_DAYS, []);
+    expect(decision).toMatchObject({ decision: 'advance-level', next: { drill: 'band-ankle-mobilisation' } });
+  });
+  it('not before enough clean sessions', () => {
+    const decision = after(rock(), ['2027-02-27'], []);
+    expect(decision.decision).toBe('keep');
+    expect(decision.reasons[0]).toMatchObject({ rule: 'clean-sessions', done: 1, wanted: 2 });
+  });
+  it.each([
+    ['part of it done', { done: 'part' as const }, 'part-done'],
+    ['poor quality', { quality: 1 }, 'poor-quality'],
+    ['pain above fine', { pain: 3 }, 'pain-amber'],
+    ['too much effort', { effort: 8 }, 'effort-too-high'],
+    ['less than prescribed', { amounts: [6, 6] }, 'clean-sessions'],
+  ])('not with %s', (_, last, rule) => {
+    const decision = after(rock(), TWO_DAYS, [{}, last]);
+    expect(decision.decision).toBe('keep');
+    expect(rules(decision)[0]).toBe(rule);
+  });
+  it('not after more than 14 days off, and one step easier after 28', () => {
+    expect(rules(after(rock(), ['2027-02-10', '2027-02-14'], []))[0]).toBe('days-off');
+    const long = after(rock({ amount: 10 }), ['2027-01-20', '2027-01-25'], []);
+    expect(long).toMatchObject({ decision: 'ease', next: { amount: 8 } });
+  });
+  it('one large increase per region and week', () => {
+    const input = stiffAnkle({
+      routine: {
+        issued: '2027-02-15',
+        mode: 'prepare',
+        items: [rock(), item('ankle-circles', { sets: 1, amount: 8 })],
+      },
+      diary: TWO_DAYS.map((date) => ({ date, entries: [entry(ROCK), entry('ankle-circles')] })),
+    });
+    const kinds = decideProgress(bundledReference, input).decisions.map((d) => [d.decision, rules(d)[0]]);
+    expect(kinds[0]?.[0]).toBe('advance-dose');
+    expect(kinds[1]).toEqual(['keep', 'region-raised-this-week']);
+  });
+});
+
+describe('the guard test of the next level', () => {
+  const raise = item('single-leg-heel-raise', { amount: 15, restSeconds: 60, setup: {} });
+  const topSetup = Object.fromEntries(
+    (bundledReference.drills.get('single-leg-heel-raise')?.setupVariables ?? []).map((v) => [
+      v.id,
+      v.steps.at(-1) ?? '',
+    ]),
+  );
+  const three = ['2027-02-20', '2027-02-23', '2027-02-26'];
+  const decideWith = (reps: number) =>
+    after({ ...raise, setup: topSetup }, three, [], {
+      routine: { issued: '2027-02-15', mode: 'build', items: [{ ...raise, setup: topSetup }] },
+      screenings: [
+        {
+          date: '2027-02-27',
+          results: [result('heel-raise-reps', 'left', reps), result('heel-raise-reps', 'right', reps)],
+        },
+      ],
+    });
+  it('opens it only when P(capacity ≥ gate) is high enough', () => {
+    expect(decideWith(30)).toMatchObject({
+      decision: 'advance-level',
+      next: { drill: 'single-leg-heel-raise-step' },
+    });
+    // 20 raises: the share of the maximum caps the amount, the set-up is at its end, the gate of 15 holds.
+    expect(decideWith(16).decision).toBe('keep');
+    expect(rules(decideWith(16))).toContain('guard-test');
+  });
+});
+
+describe('pain', () => {
+  it('above the stop limit eases; twice running stops and refers', () => {
+    const once = after(rock({ amount: 10 }), TWO_DAYS, [{}, { pain: 6 }]);
+    expect(once).toMatchObject({ decision: 'ease', next: { amount: 8 } });
+    const twice = after(rock(), TWO_DAYS, [{ pain: 6 }, { pain: 7 }]);
+    expect(twice).toMatchObject({ decision: 'stop-and-refer', next: null });
+  });
+  it('above fine twice running eases', () => {
+    expect(after(rock({ amount: 10 }), TWO_DAYS, [{ pain: 3 }, { pain: 4 }]).decision).toBe('ease');
+  });
+  it('worse next day: once keeps, twice eases, three times refers', () => {
+    const worse = { painBefore: 0, nextDayPain: 2 };
+    const days = ['2027-02-20', '2027-02-24', '2027-02-27'];
+    expect(after(rock({ amount: 10 }), days, [{}, {}, worse]).decision).toBe('keep');
+    expect(after(rock({ amount: 10 }), days, [{}, worse, worse]).decision).toBe('ease');
+    expect(after(rock({ amount: 10 }), days, [worse, worse, worse]).decision).toBe('stop-and-refer');
+  });
+  it('one point above the morning before is tolerated', () => {
+    expect(after(rock(), TWO_DAYS, [{}, { painBefore: 1, nextDayPain: 2 }]).decision).toBe('advance-dose');
+  });
+  it('the growing have the stricter limits', () => {
+    const young = { athlete: { birthDate: '2011-01-01' } };
+    expect(after(rock(), TWO_DAYS, [{}, { pain: 2 }]).decision).toBe('advance-dose');
+    expect(rules(after(rock(), TWO_DAYS, [{}, { pain: 2 }], young))[0]).toBe('pain-amber');
+  });
+});
+
+describe('safety and screening', () => {
+  it('a new precaution stops the drill whatever the diary says', () => {
+    const precautions = [{ id: 'acute-ankle-sprain', until: null, clearance: null, ended: null }];
+    const decision = after(rock(), TWO_DAYS, [], { athlete: { precautions } });
+    expect(decision.decision).toBe('stop-and-refer');
+    expect(rules(decision)[0]).toBe('no-longer-allowed');
+  });
+  it('says beside the decision whether the rescreen shows a real change', () => {
+    const screenings = [
+      { date: '2027-02-13', results: ankleResults() },
+      {
+        date: '2027-02-27',
+        results: [
+          result('wblt-distance', 'left', 9, 9.2, 9.1),
+          result('wblt-distance', 'right', 11.5, 11.6, 11.4),
+        ],
+      },
+    ];
+    const decision = after(rock(), TWO_DAYS, [], { screenings });
+    const changes = decision.reasons
+      .filter((r) => r.rule === 'screening-change')
+      .map((r) => [r.side, r.real]);
+    expect(changes).toEqual([
+      ['left', 'yes'],
+      ['right', 'no'],
+    ]);
+  });
+});

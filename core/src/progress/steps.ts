@@ -1,0 +1,116 @@
+import type { Case, RoutineItem } from '../domain/index.ts';
+import {
+  allowedSets,
+  allowedShare,
+  dosedItem,
+  freshMaximum,
+  roundAmount,
+  workSeconds,
+} from '../dose/index.ts';
+import type { DoseContext } from '../dose/index.ts';
+import type { Drill, SetupVariable } from '../reference/index.ts';
+import { AMOUNT_STEP } from './settings.ts';
+
+export interface DoseTarget {
+  readonly amount: number;
+  readonly sets: number;
+  /** The mode's share of the tested maximum stops the amount before the criterion. */
+  readonly cappedByMaximum: boolean;
+}
+
+/** Amount and sets the drill's own criterion asks for, never closer to failure than the mode allows. */
+export function doseTarget(context: DoseContext, drill: Drill, item: RoutineItem): DoseTarget {
+  const { progressWhen, dose } = drill;
+  const wanted =
+    (dose.measure === 'hold-seconds' ? progressWhen.holdReached : progressWhen.amountReached) ??
+    dose.amount.max;
+  const amount = Math.min(dose.amount.max, Math.max(wanted, dose.amount.min));
+  const sets = allowedSets(context.reference, drill, context.mode);
+  const mostSets = Math.min(progressWhen.setsCompleted, Math.max(...sets, item.sets));
+  const maximum = freshMaximum(context, drill, item.side);
+  const share = allowedShare(context, drill);
+  if (maximum && share !== null) {
+    const cap = Math.max(dose.amount.min, roundAmount(dose.measure, maximum.value * share));
+    if (cap < amount) return { amount: cap, sets: mostSets, cappedByMaximum: true };
+  }
+  return { amount, sets: mostSets, cappedByMaximum: false };
+}
+
+/** The item with its dose one step up, or null when the target is reached. Amount first, then sets. */
+export function moreDose(drill: Drill, item: RoutineItem, target: DoseTarget): RoutineItem | null {
+  if (item.amount < target.amount) {
+    return {
+      ...withoutUneven(item),
+      amount: Math.min(target.amount, item.amount + AMOUNT_STEP[drill.dose.measure]),
+    };
+  }
+  return item.sets < target.sets ? { ...withoutUneven(item), sets: item.sets + 1 } : null;
+}
+
+function withoutUneven(item: RoutineItem): RoutineItem {
+  const { perSide: _uneven, ...rest } = item;
+  return rest;
+}
+
+function stepIndex(variable: SetupVariable, item: RoutineItem): number {
+  const at = variable.steps.indexOf(item.setup[variable.id] ?? variable.default);
+  return at < 0 ? variable.steps.indexOf(variable.default) : at;
+}
+
+/** Steps run easier to harder; one variable by one step (the first that still has room). */
+export function setupStep(
+  drill: Drill,
+  item: RoutineItem,
+  by: 1 | -1,
+): { item: RoutineItem; variable: SetupVariable } | null {
+  for (const variable of drill.setupVariables) {
+    const value = variable.steps[stepIndex(variable, item) + by];
+    if (value === undefined) continue;
+    return { item: { ...item, setup: { ...item.setup, [variable.id]: value } }, variable };
+  }
+  return null;
+}
+
+/** The neighbouring level with a fresh dose for the same side; null at the end of the ladder. */
+export function levelItem(
+  context: DoseContext,
+  drill: Drill | undefined,
+  item: RoutineItem,
+): RoutineItem | null {
+  if (!drill) return null;
+  const side = drill.unilateral ? (item.side === 'central' ? 'both' : item.side) : 'both';
+  const sets = allowedSets(context.reference, drill, context.mode);
+  return dosedItem(context, drill, side, Math.min(item.sets, sets.at(-1) ?? 1), item.phase).item;
+}
+
+/** The item one step easier: amount, then set-up, then level, then a set less; null when it is the easiest already. */
+export function easier(context: DoseContext, drill: Drill, item: RoutineItem): RoutineItem | null {
+  if (item.amount > drill.dose.amount.min) {
+    const amount = Math.max(drill.dose.amount.min, item.amount - AMOUNT_STEP[drill.dose.measure]);
+    return { ...withoutUneven(item), amount };
+  }
+  const setup = setupStep(drill, item, -1);
+  if (setup) return setup.item;
+  const below = drill.easeTo ? context.reference.drills.get(drill.easeTo) : undefined;
+  const level = levelItem(context, below, item);
+  if (level) return level;
+  return item.sets > 1 ? { ...withoutUneven(item), sets: item.sets - 1 } : null;
+}
+
+/** Extra work as a share of the present work; 0 when it does not grow. */
+export function workIncrease(
+  reference: DoseContext['reference'],
+  from: RoutineItem,
+  to: RoutineItem,
+): number {
+  const before = reference.drills.get(from.drill);
+  const after = reference.drills.get(to.drill);
+  if (!before || !after) return 0;
+  const now = workSeconds(before, from);
+  return now > 0 ? Math.max(0, workSeconds(after, to) / now - 1) : 0;
+}
+
+/** Routine items of a case; empty without an issued routine. */
+export function itemsOf(input: Case): readonly RoutineItem[] {
+  return input.routine?.items ?? [];
+}

@@ -1,0 +1,35 @@
+import demands from './data/demands.json' with { type: 'json' };
+import doseModes from './data/dose-modes.json' with { type: 'json' };
+import drills from './data/drills.json' with { type: 'json' };
+import ladders from './data/ladders.json' with { type: 'json' };
+import precautions from './data/precautions.json' with { type: 'json' };
+import redFlags from './data/red-flags.json' with { type: 'json' };
+import regions from './data/regions.json' with { type: 'json' };
+import restrictions from './data/restrictions.json' with { type: 'json' };
+import schools from './data/schools.json' with { type: 'json' };
+import sessionChecks from './data/session-checks.json' with { type: 'json' };
+import structures from './data/structures.json' with { type: 'json' };
+import tests from './data/tests.json' with { type: 'json' };
+import { createReference } from './createReference.ts';
+import type { ReferenceData } from './types.ts';
+
+/**
+ * The reference data that ships with the product. Kept out of the main entry of this folder, because it is 1.7 MB:
+ * the server and the command line import it, the browser fetches it once from the server.
+ */
+export const bundledData = {
+  regions,
+  restrictions,
+  tests,
+  demands,
+  drills,
+  ladders,
+  precautions,
+  redFlags,
+  sessionChecks,
+  structures,
+  schools,
+  doseModes,
+} as unknown as ReferenceData; // JSON imports are untyped on purpose; schema.test.ts parses every entry
+
+export const bundledReference = createReference(bundledData);

@@ -1,0 +1,21 @@
+export { createReference, withEdits, MDC95_PER_SEM } from './createReference.ts';
+export type { Reference } from './createReference.ts';
+export type {
+  Category,
+  Demand,
+  DoseCell,
+  Drill,
+  EntryCriterion,
+  Ladder,
+  Phase,
+  Position,
+  Precaution,
+  RedFlag,
+  ReferenceData,
+  RegionEntry,
+  Restriction,
+  School,
+  SetupVariable,
+  Structure,
+  Test,
+} from './types.ts';

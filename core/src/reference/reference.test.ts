@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest';
+import { bundledData, bundledReference } from './bundled.ts';
+import { MDC95_PER_SEM, withEdits } from './createReference.ts';
+import { referenceDataSchema } from './schema.ts';
+
+describe('the reference data', () => {
+  it('has the shape every reader relies on', () => {
+    const parsed = referenceDataSchema.safeParse(bundledData);
+    expect(parsed.error?.issues.slice(0, 5) ?? []).toEqual([]);
+    expect(bundledData.tests.length).toBe(95);
+    expect(bundledData.drills.length).toBe(359);
+  });
+
+  it('names only things that exist', () => {
+    const { restrictions, tests, drills, ladders, precautions } = bundledReference;
+    const missing: string[] = [];
+    const check = (list: ReadonlyMap<string, unknown>, id: string | null | undefined, where: string) => {
+      if (id && !list.has(id)) missing.push(`${where}: ${id}`);
+    };
+    for (const test of bundledData.tests) test.informs.forEach((id) => check(restrictions, id, test.id));
+    for (const drill of bundledData.drills) {
+      drill.serves.forEach((s) => check(restrictions, s.restriction, drill.id));
+      drill.contraindications.forEach((id) => check(precautions, id, drill.id));
+      [...drill.equivalents, drill.easeTo, drill.progressTo].forEach((id) => check(drills, id, drill.id));
+      drill.entryCriteria.forEach((c) => {
+        check(tests, c.test, drill.id);
+        check(drills, c.drill, drill.id);
+      });
+      check(ladders, drill.ladder, drill.id);
+    }
+    for (const demand of bundledData.demands) demand.demands.forEach((d) => check(tests, d.test, demand.id));
+    expect(missing).toEqual([]);
+  });
+
+  it('puts every drill into exactly one ladder, demand never falling along it', () => {
+    const seen = bundledData.ladders.flatMap((ladder) => ladder.drills);
+    expect(new Set(seen).size).toBe(seen.length);
+    expect(seen.length).toBe(bundledData.drills.length);
+    for (const ladder of bundledData.ladders) {
+      const demand = ladder.drills.map((id) => bundledReference.drills.get(id)?.demandIndex ?? 0);
+      expect(demand, ladder.id).toEqual([...demand].sort((a, b) => a - b));
+    }
+  });
+
+  it('leaves a drill without kit, and one that stands, for every restriction', () => {
+    for (const restriction of bundledData.restrictions) {
+      const serving = bundledData.drills.filter((drill) =>
+        drill.serves.some((s) => s.restriction === restriction.id && s.match >= 0.4),
+      );
+      expect(
+        serving.some((drill) => drill.equipment.length === 0),
+        restriction.id,
+      ).toBe(true);
+    }
+  });
+});
+
+describe('edited figures', () => {
+  it('recompute MDC95 from an edited SEM and leave the shipped figures alone', () => {
+    const edited = withEdits(bundledReference, [{ test: 'wblt-distance', path: 'sem', value: 1 }]);
+    expect(edited.tests.get('wblt-distance')?.mdc95.value).toBeCloseTo(MDC95_PER_SEM, 10);
+    expect(bundledReference.tests.get('wblt-distance')?.mdc95.value).toBe(1.66);
+  });
+
+  it('replace floors and symmetry limits', () => {
+    const edited = withEdits(bundledReference, [
+      { test: 'wblt-distance', path: 'deficitBelow', value: 10 },
+      { test: 'wblt-distance', path: 'asymmetry', value: 2 },
+    ]);
+    expect(edited.tests.get('wblt-distance')?.flag.deficit?.below).toBe(10);
+    expect(edited.tests.get('wblt-distance')?.flag.asymmetry?.threshold).toBe(2);
+  });
+});

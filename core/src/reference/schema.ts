@@ -1,0 +1,395 @@
+import { z } from 'zod';
+import { itemSideSchema, measureSchema, modeSchema, regionSchema } from '../domain/vocabulary.ts';
+
+const id = z.string().regex(/^[a-z0-9]+(-[a-z0-9]+)*$/);
+const confidence = z.enum(['low', 'medium', 'high']);
+const range = z.object({ default: z.number(), min: z.number(), max: z.number() });
+const band = z.object({ min: z.number(), max: z.number() });
+
+export const CATEGORIES = [
+  'release',
+  'raise',
+  'mobilise',
+  'activate',
+  'stabilise',
+  'strengthen',
+  'neuromuscular',
+  'stretch',
+] as const;
+export const categorySchema = z.enum(CATEGORIES);
+export const POSITIONS = [
+  'supine',
+  'prone',
+  'side-lying',
+  'quadruped',
+  'seated',
+  'half-kneeling',
+  'tall-kneeling',
+  'standing',
+  'single-leg-standing',
+  'hanging',
+  'moving',
+] as const;
+export const timingSchema = z.enum(['before-activity', 'standalone', 'after-activity']);
+
+export const regionEntrySchema = z.object({
+  id: regionSchema,
+  name: z.string(),
+  order: z.number(),
+  covers: z.string(),
+  joint: z.boolean(),
+  neighbours: z.array(regionSchema),
+});
+
+export const restrictionSchema = z.object({
+  id,
+  region: regionSchema,
+  name: z.string(),
+  kind: z.enum([
+    'range-limit',
+    'strength-deficit',
+    'endurance-deficit',
+    'motor-control',
+    'balance-proprioception',
+    'load-tolerance',
+    'stiffness-perceived',
+  ]),
+  laterality: z.enum(['per-side', 'central', 'either']),
+  meaning: z.string(),
+  athleteWording: z.string(),
+  preferredCategories: z.array(categorySchema),
+  avoid: z.string(),
+  neighbours: z.array(
+    z.object({ restriction: id, direction: z.enum(['up', 'down', 'same']), why: z.string() }),
+  ),
+  tests: z.array(id),
+  observedOnly: z.boolean(),
+  observableSigns: z.array(z.string()).optional(),
+});
+
+/** A screening test with its error, reference figures and cut-offs, all in `unit`. */
+export const testSchema = z.object({
+  id,
+  name: z.string(),
+  region: regionSchema,
+  quantity: z.enum([
+    'range',
+    'strength',
+    'endurance-reps',
+    'endurance-hold',
+    'movement-quality',
+    'provocation',
+    'power',
+    'balance',
+  ]),
+  movement: z.string(),
+  sides: z.enum(['per-side', 'central']),
+  unit: z.enum([
+    'deg',
+    'cm',
+    's',
+    'N',
+    'N/kg',
+    'Nm/kg',
+    'reps',
+    '%limb-length',
+    'grade-0-3',
+    'points-0-5',
+    'nrs-0-10',
+  ]),
+  equipment: z.string(),
+  procedure: z.string(),
+  trials: z.object({ count: z.number().int(), aggregate: z.enum(['mean', 'best', 'worst']) }),
+  better: z.enum(['higher', 'lower', 'band']),
+  plausible: band,
+  sem: z.object({ value: z.number().positive(), unit: z.string(), basis: z.string() }),
+  mdc95: z.object({ value: z.number().positive(), unit: z.string(), derivation: z.string() }),
+  reference: z.object({ low: z.number(), high: z.number(), population: z.string(), note: z.string() }),
+  flag: z.object({
+    deficit: z
+      .object({ below: z.number().optional(), above: z.number().optional(), unit: z.string() })
+      .nullable(),
+    asymmetry: z
+      .object({ kind: z.enum(['absolute', 'lsi-percent']), threshold: z.number(), unit: z.string() })
+      .nullable(),
+    note: z.string().optional(),
+  }),
+  informs: z.array(id),
+  cautions: z.string(),
+  youthNote: z.string().nullable(),
+  timeSeconds: z.number(),
+  position: z.string(),
+  youthOk: z.boolean(),
+  trialsInSem: z.number().int(),
+  processSdPerWeek: z.object({ value: z.number(), unit: z.string(), confidence, basis: z.string() }),
+  cvLimitPercent: z.number().nullable(),
+  spreadLimit: z.object({ value: z.number(), unit: z.string(), basis: z.string() }).nullable(),
+  retrial: z.string(),
+  source: z.union([
+    z.literal('convention'),
+    z.array(z.object({ authors: z.string(), year: z.number(), work: z.string() })),
+  ]),
+  sourceStatus: z.string(),
+  confidence,
+  confidenceBy: z.object({ error: confidence, reference: confidence, flag: confidence }),
+  faults: z.array(z.object({ id, name: z.string(), phase: z.string(), hintsAt: z.array(id) })).optional(),
+  gradingRule: z
+    .object({
+      text: z.string(),
+      /** fault-count gives the grade; rating-with-floor limits a rating; two-condition is graded by eye. */
+      kind: z.enum(['fault-count', 'rating-with-floor', 'two-condition']),
+      levels: z.array(
+        z.object({
+          grade: z.number().optional(),
+          minClear: z.number().optional(),
+          floor: z.number().optional(),
+          condition: z.string().optional(),
+          maxSlight: z.number().optional(),
+          maxClear: z.number().optional(),
+          otherwise: z.boolean().optional(),
+          when: z.string().optional(),
+        }),
+      ),
+    })
+    .optional(),
+  derivedFrom: z.array(id).optional(),
+});
+
+export const demandSchema = z.object({
+  id,
+  name: z.string(),
+  sport: z.string(),
+  sideNote: z.string(),
+  demands: z.array(
+    z.object({
+      test: id,
+      value: z.number(),
+      side: z.enum(['lead', 'trail', 'both']),
+      basis: z.string(),
+      confidence,
+      unit: z.string(),
+      role: z.enum(['capacity', 'gate']),
+      informs: z.array(id),
+    }),
+  ),
+});
+
+export const setupVariableSchema = z.object({
+  id,
+  name: z.string(),
+  unit: z.string().nullable(),
+  scale: z.enum(['number', 'ordered']),
+  easier: z.string(),
+  harder: z.string(),
+  steps: z.array(z.union([z.string(), z.number()])).min(2),
+  default: z.union([z.string(), z.number()]),
+});
+
+export const entryCriterionSchema = z.object({
+  text: z.string(),
+  check: id.optional(),
+  test: id.optional(),
+  drill: id.optional(),
+  op: z.enum(['<=', '>=', '==']).optional(),
+  value: z.number().optional(),
+  unit: z.string().optional(),
+  sides: z.string().nullish(),
+  measure: measureSchema.optional(),
+  amount: z.number().nullable().optional(),
+  holdSeconds: z.number().nullable().optional(),
+  sets: z.number().optional(),
+  maxPain: z.number().optional(),
+  maxRpe: z.number().optional(),
+  sessions: z.number().optional(),
+});
+
+/** A drill. `dose.amount` is per side when unilateral, total when alternating; times are in seconds. */
+export const drillSchema = z.object({
+  id,
+  name: z.string(),
+  ladder: id,
+  level: z.number().int().min(1),
+  category: categorySchema,
+  regions: z.object({ primary: z.array(regionSchema).min(1), secondary: z.array(regionSchema) }),
+  serves: z.array(z.object({ restriction: id, match: z.number().gt(0).max(1) })).min(1),
+  contraction: z.enum(['isometric-hold', 'dynamic', 'ballistic', 'passive']),
+  position: z.enum(POSITIONS),
+  loadClass: z.enum(['unloaded', 'partial', 'full', 'impact']),
+  demandIndex: z.number().int(),
+  intensityClass: z.enum(['low', 'moderate', 'high']),
+  loadRegions: z.array(z.object({ region: regionSchema, weight: z.number() })),
+  equipment: z.array(id),
+  optionalEquipment: z.array(id),
+  space: z.enum(['mat', 'wall', 'lane', 'rig']),
+  unilateral: z.boolean(),
+  alternating: z.boolean(),
+  needsPartner: z.boolean(),
+  dose: z.object({
+    measure: measureSchema,
+    sets: range,
+    amount: range,
+    holdSeconds: z.number().nullable(),
+    restSeconds: z.object({ default: z.number() }),
+    tempo: z.string().nullable(),
+    secondsPerRep: z.number().positive(),
+    timesPerWeek: band,
+    intensity: z.string(),
+  }),
+  setupVariables: z.array(setupVariableSchema),
+  setupSeconds: z.number(),
+  estimatedSeconds: range,
+  fatigue: z.number().int(),
+  raisesTemperature: z.number(),
+  skill: z.number().int(),
+  contraindications: z.array(id),
+  precautionOverrides: z.array(
+    z.object({ precaution: id, severity: z.literal('modify'), handling: z.string() }),
+  ),
+  entryCriteria: z.array(entryCriterionSchema),
+  progressWhen: z.object({
+    amountReached: z.number().nullable(),
+    holdReached: z.number().nullable(),
+    setsCompleted: z.number(),
+    bothSides: z.boolean(),
+    maxPain: z.number(),
+    maxRpe: z.number(),
+    sessions: z.number(),
+    noListedFault: z.boolean(),
+  }),
+  easeTo: id.nullable(),
+  progressTo: id.nullable(),
+  equivalents: z.array(id),
+  cues: z.array(z.string()),
+  faults: z.array(z.string()),
+  feelsLike: z.string(),
+  athleteText: z.string(),
+  youthOk: z.boolean(),
+  youthNote: z.string().nullable(),
+  timing: z.array(timingSchema),
+  staticStretchSeconds: z.number().nullable(),
+});
+
+export const ladderSchema = z.object({
+  id,
+  name: z.string(),
+  purpose: z.string(),
+  region: regionSchema,
+  drills: z.array(id).min(1),
+  startRule: z.string(),
+});
+
+export const precautionEntrySchema = z.object({
+  id,
+  name: z.string(),
+  severity: z.enum(['exclude', 'clearance', 'modify']),
+  meaning: z.string(),
+  handling: z.string(),
+  athleteWording: z.string(),
+  usualDuration: z.string(),
+  regions: z.array(regionSchema),
+});
+
+export const redFlagSchema = z.object({
+  id,
+  scope: z.union([z.literal('general'), regionSchema]),
+  level: z.enum(['E', 'U', 'R', 'P']),
+  question: z.string(),
+  ageMin: z.number().nullable(),
+  ageMax: z.number().nullable(),
+  action: z.string(),
+  blocks: z.enum(['all', 'regions']),
+  regions: z.array(regionSchema),
+  askRegion: z.boolean(),
+  allowOnlyTicked: z.boolean(),
+  note: z.string().nullable(),
+});
+
+export const phaseSchema = z.object({
+  id,
+  name: z.string(),
+  shareOfTime: z.number(),
+  categories: z.array(categorySchema),
+  minDrills: z.number().int(),
+  maxDrills: z.number().int(),
+  timing: z.array(timingSchema).optional(),
+  rules: z.array(z.string()).optional(),
+  onlyLadders: z.array(id).optional(),
+  excludeLadders: z.array(id).optional(),
+  onlyRegions: z.array(regionSchema).optional(),
+  onlyContraction: z.array(z.string()).optional(),
+  maxFatigue: z.number().optional(),
+  maxContacts: z.number().optional(),
+  optional: z.boolean().optional(),
+});
+
+export const structureSchema = z.object({
+  id,
+  name: z.string(),
+  use: z.string(),
+  minutes: range,
+  totalDrills: band,
+  phases: z.array(phaseSchema),
+  reasoning: z.string(),
+});
+
+export const schoolSchema = z.object({
+  id,
+  setting: z.string(),
+  question: z.string(),
+  options: z.array(
+    z.object({ id, label: z.string(), reasoning: z.string(), plannerConsequence: z.string() }),
+  ),
+  default: id,
+  defaultText: z.string(),
+  confidence,
+});
+
+const share = z.object({ low: z.number(), high: z.number() }).nullable();
+export const doseCellSchema = z.object({
+  category: categorySchema,
+  mode: modeSchema,
+  use: z.enum(['yes', 'optional', 'conditional', 'not-offered']),
+  holdShareOfMax: share,
+  repShareOfMax: share,
+  sets: band,
+  restSeconds: band,
+  effortCue: z.string(),
+  confidence,
+});
+
+export const sessionCheckSchema = z.object({
+  id,
+  name: z.string(),
+  ask: z.string(),
+  unit: z.string(),
+  limit: z.object({ op: z.string(), value: z.unknown() }),
+  ifFailed: z.string(),
+});
+
+/** Every reference file under its own name, as one document. */
+export const referenceDataSchema = z.object({
+  regions: z.array(regionEntrySchema),
+  restrictions: z.array(restrictionSchema),
+  tests: z.array(testSchema),
+  demands: z.array(demandSchema),
+  drills: z.array(drillSchema),
+  ladders: z.array(ladderSchema),
+  precautions: z.array(precautionEntrySchema),
+  redFlags: z.array(redFlagSchema),
+  sessionChecks: z.array(sessionCheckSchema),
+  structures: z.object({ note: z.string(), structures: z.array(structureSchema) }),
+  schools: z.array(schoolSchema),
+  doseModes: z.object({
+    note: z.string(),
+    modes: z.array(z.object({ id: modeSchema, name: z.string(), when: z.string(), structures: z.array(id) })),
+    cells: z.array(doseCellSchema),
+  }),
+});
+
+/** `drill` or `ladder` → the test whose maximum sets its dose; `side` says whose maximum counts. */
+export const doseSourceSchema = z.object({
+  ladder: id.optional(),
+  drill: id.optional(),
+  test: id,
+  side: itemSideSchema.default('both'),
+});

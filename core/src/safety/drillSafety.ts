@@ -1,0 +1,108 @@
+import { ageInYears } from '../domain/index.ts';
+import type { Athlete, IsoDay, ItemSide, Region } from '../domain/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
+import { activePrecautions, precautionsOfDrill } from './precautions.ts';
+import type { ActivePrecaution } from './precautions.ts';
+import { protocolGates, sidesLeftOpen } from './protocols.ts';
+import type { ProtocolGate } from './protocols.ts';
+import { isBlocked, openBlocks } from './redFlags.ts';
+import type { Block } from './redFlags.ts';
+
+/** Under this age adult figures do not apply and youth limits do (editable). */
+export const YOUTH_AGE = 16;
+
+/** A rule that forbids a drill, with what it names; words/ turns it into a sentence. */
+export interface Forbidden {
+  readonly rule: 'blocked-region' | 'precaution-exclude' | 'precaution-clearance' | 'protocol' | 'youth';
+  readonly about: string;
+}
+
+export interface DrillSafety {
+  readonly forbidden: readonly Forbidden[];
+  readonly handling: readonly { precaution: string; text: string }[];
+  /** Sides on which it may be done; both false when a protocol closes the drill. */
+  readonly sides: { left: boolean; right: boolean };
+}
+
+/** Everything that binds today for an athlete, worked out once. */
+export interface SafetyState {
+  readonly blocks: readonly Block[];
+  readonly precautions: readonly ActivePrecaution[];
+  readonly gates: readonly ProtocolGate[];
+  readonly age: number;
+}
+
+export function safetyState(reference: Reference, athlete: Athlete, today: IsoDay): SafetyState {
+  return {
+    blocks: openBlocks(reference, athlete, today),
+    precautions: activePrecautions(athlete, today),
+    gates: protocolGates(reference, athlete, today),
+    age: ageInYears(athlete.birthDate, today),
+  };
+}
+
+/** Regions a drill uses: primary, secondary and the regions it loads. */
+export function touchedRegions(drill: Drill): Set<Region> {
+  return new Set<Region>([
+    ...drill.regions.primary,
+    ...drill.regions.secondary,
+    ...drill.loadRegions.map((load) => load.region),
+  ]);
+}
+
+/** Judges one drill by stop-and-refer signs, precautions, protocols and age. Pins and swaps never bypass it. */
+export function drillSafety(reference: Reference, drill: Drill, state: SafetyState): DrillSafety {
+  const forbidden: Forbidden[] = [];
+  const touches = touchedRegions(drill);
+  for (const region of touches) {
+    if (isBlocked(state.blocks, region)) forbidden.push({ rule: 'blocked-region', about: region });
+  }
+  const byPrecaution = precautionsOfDrill(reference, drill, state.precautions);
+  for (const { precaution, severity } of byPrecaution.forbidden) {
+    forbidden.push({
+      rule: severity === 'clearance' ? 'precaution-clearance' : 'precaution-exclude',
+      about: precaution,
+    });
+  }
+  const sides = sidesLeftOpen(state.gates, drill, touches);
+  if (!sides.left && !sides.right)
+    forbidden.push({ rule: 'protocol', about: drill.regions.primary[0] ?? 'whole-body' });
+  if (state.age < YOUTH_AGE && !drill.youthOk) forbidden.push({ rule: 'youth', about: String(YOUTH_AGE) });
+  return { forbidden, handling: byPrecaution.handling, sides };
+}
+
+/** A drill and side that an issued routine must not hold, with the rule it breaks. */
+export interface SafetyFault {
+  readonly index: number;
+  readonly drill: string;
+  readonly rule: Forbidden['rule'] | 'unknown-drill';
+  readonly about: string;
+}
+
+/** Checks the items of a routine against everything that binds today; empty when it may be issued. */
+export function routineSafetyFaults(
+  reference: Reference,
+  items: readonly { drill: string; side: ItemSide }[],
+  athlete: Athlete,
+  today: IsoDay,
+): SafetyFault[] {
+  const state = safetyState(reference, athlete, today);
+  return items.flatMap((item, index): SafetyFault[] => {
+    const drill = reference.drills.get(item.drill);
+    if (!drill) return [{ index, drill: item.drill, rule: 'unknown-drill', about: item.drill }];
+    const safety = drillSafety(reference, drill, state);
+    const faults: SafetyFault[] = safety.forbidden.map((f) => ({ index, drill: drill.id, ...f }));
+    const usesLeft = item.side !== 'right';
+    const usesRight = item.side !== 'left';
+    const closed = (usesLeft && !safety.sides.left) || (usesRight && !safety.sides.right);
+    if (closed && !faults.some((f) => f.rule === 'protocol')) {
+      faults.push({
+        index,
+        drill: drill.id,
+        rule: 'protocol',
+        about: usesLeft && !safety.sides.left ? 'left' : 'right',
+      });
+    }
+    return faults;
+  });
+}

@@ -1,0 +1,31 @@
+// Zod schemas have their own entry so that computation bundles (the worker) do not carry Zod.
+export {
+  athleteSchema,
+  caseSchema,
+  clearanceSchema,
+  diarySessionSchema,
+  entrySchema,
+  injurySchema,
+  itemSchema,
+  needOverrideSchema,
+  placementSchema,
+  precautionSchema,
+  protocolSchema,
+  redFlagAnswerSchema,
+  referenceEditSchema,
+  requestSchema,
+  resultSchema,
+  routineSchema,
+  screeningSchema,
+  taskSchema,
+  testPainSchema,
+} from '../domain/caseFile.ts';
+export {
+  isoDaySchema,
+  itemSideSchema,
+  measureSchema,
+  modeSchema,
+  painScoreSchema,
+  regionSchema,
+  sideSchema,
+} from '../domain/vocabulary.ts';

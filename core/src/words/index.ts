@@ -1,0 +1,23 @@
+export {
+  decimalsOf,
+  duration,
+  figure,
+  nameOf,
+  number,
+  percent,
+  signed,
+  signedFigure,
+  unitWord,
+} from './figures.ts';
+export {
+  CATEGORY_LABEL,
+  DECISION_LABEL,
+  MODE_LABEL,
+  SIDE_LABEL,
+  SIDE_MARK,
+  STATE_LABEL,
+  withSide,
+} from './labels.ts';
+export { amountText, doseSentence, setupText, sideText } from './doseText.ts';
+export { infeasibleText, KNOWN_RULES, reasonText, ruleText } from './reasonText.ts';
+export { routineChanges } from './routineDiff.ts';

@@ -1,0 +1,57 @@
+import type { ItemSide, Mode, Side } from '../domain/index.ts';
+import type { FindingState } from '../findings/index.ts';
+import type { DecisionKind } from '../progress/index.ts';
+import type { Category } from '../reference/index.ts';
+
+export const STATE_LABEL: Readonly<Record<FindingState, string>> = {
+  short: 'short',
+  'likely-short': 'likely short',
+  'within-error': 'within error',
+  enough: 'enough',
+};
+
+export const SIDE_LABEL: Readonly<Record<Side | ItemSide, string>> = {
+  left: 'left',
+  right: 'right',
+  both: 'both sides',
+  central: 'central',
+};
+
+/** The fixed marks of the sides; never colour alone. */
+export const SIDE_MARK: Readonly<Record<Side | ItemSide, string>> = {
+  left: '◁',
+  right: '▷',
+  both: '◁▷',
+  central: '◇',
+};
+
+export const MODE_LABEL: Readonly<Record<Mode, string>> = {
+  prepare: 'Prepare',
+  build: 'Build',
+  restore: 'Restore',
+};
+
+export const DECISION_LABEL: Readonly<Record<DecisionKind, string>> = {
+  'advance-dose': 'More',
+  'change-setup': 'Harder set-up',
+  'advance-level': 'Next level',
+  keep: 'Keep',
+  ease: 'Easier',
+  'stop-and-refer': 'Stop and refer',
+};
+
+export const CATEGORY_LABEL: Readonly<Record<Category, string>> = {
+  release: 'release',
+  raise: 'raise',
+  mobilise: 'mobilise',
+  activate: 'activate',
+  stabilise: 'stabilise',
+  strengthen: 'strengthen',
+  neuromuscular: 'balance and landing',
+  stretch: 'stretch',
+};
+
+/** "Ankle dorsiflexion range, left"; central findings carry no side. */
+export function withSide(name: string, side: Side | ItemSide): string {
+  return side === 'central' ? name : `${name}, ${SIDE_LABEL[side]}`;
+}

@@ -1,0 +1,191 @@
+import type { Infeasible } from '../builder/index.ts';
+import type { Reason } from '../findings/index.ts';
+import type { Reference } from '../reference/index.ts';
+import { figure, nameOf, number, percent, signedFigure } from './figures.ts';
+import { SIDE_LABEL } from './labels.ts';
+
+type Wording = (reason: Reason, reference: Reference) => string;
+
+const text = (reason: Reason, key: string): string => String(reason[key] ?? '');
+const num = (reason: Reason, key: string): number => Number(reason[key] ?? 0);
+const name = (reason: Reason, reference: Reference, key: string): string =>
+  nameOf(reference, text(reason, key));
+const side = (reason: Reason): string => SIDE_LABEL[text(reason, 'side') as keyof typeof SIDE_LABEL] ?? '';
+const unitOf = (reason: Reason, reference: Reference): string =>
+  reference.tests.get(text(reason, 'test'))?.unit ?? '';
+
+const NEED_WORD: Readonly<Record<string, string>> = {
+  task: 'asked by',
+  floor: 'reference floor of',
+  override: 'own need set for',
+  symmetry: 'other side,',
+  ratio: 'ratio',
+};
+
+const RULE_WORD: Readonly<Record<string, string>> = {
+  'blocked-region': 'a stop-and-refer sign blocks',
+  'precaution-exclude': 'a precaution forbids it:',
+  'precaution-clearance': 'it needs a clearance note:',
+  protocol: 'after an operation only ticked items are shown:',
+  youth: 'not offered under',
+  kit: 'kit not at hand:',
+  position: 'position ruled out:',
+  timing: 'not meant for',
+  mode: 'not offered in mode',
+  school: 'your school rules it out:',
+  ban: 'banned for this routine:',
+  'needs-partner': 'needs a helper:',
+  level: 'level not open yet:',
+  'structure-phase': 'no phase of this structure takes',
+  'serves-nothing': 'it serves none of the restrictions:',
+};
+
+function because(reason: Reason, reference: Reference): string {
+  return `${RULE_WORD[text(reason, 'because')] ?? text(reason, 'because')} ${name(reason, reference, 'about')}`.trim();
+}
+
+const WORDS: Readonly<Record<string, Wording>> = {
+  'short-of-need': (r, ref) => {
+    const unit = unitOf(r, ref);
+    const source = `${NEED_WORD[text(r, 'source')] ?? ''} ${name(r, ref, 'sourceId')}`;
+    return `${name(r, ref, 'test')}: ${figure(num(r, 'estimate'), unit)} against ${figure(num(r, 'need'), unit)} needed (${source}); reserve ${signedFigure(num(r, 'reserve'), unit)}, short with ${percent(num(r, 'pShort'))}.`;
+  },
+  'short-of-other-side': (r, ref) => {
+    const unit = unitOf(r, ref);
+    return `${name(r, ref, 'test')}: ${figure(num(r, 'estimate'), unit)}, at least ${figure(num(r, 'need'), unit)} wanted beside the ${text(r, 'sourceId')} side; short with ${percent(num(r, 'pShort'))}.`;
+  },
+  'symmetry-capped': () =>
+    'This side meets its own need; only the other side speaks, so severity is capped at 0.3.',
+  'pain-limited': (r) => `Taken with pain above ${num(r, 'limit')}/10: read it as pain-limited.`,
+  'estimate-restarted': (r) =>
+    `The estimate starts anew on ${text(r, 'date')} (${r.because === 'injury' ? 'injury' : 'more than a year without a result'}).`,
+  'single-visit': () => 'Rests on one visit; a repeat would make it firmer.',
+  'task-relevant': () => 'A chosen task asks for it (factor 1).',
+  'not-asked-by-task': (r) => `No chosen task asks for it (factor ${num(r, 'factor')}).`,
+  'injury-history': (r, ref) =>
+    `${name(r, ref, 'region')} injured within 24 months (factor ${num(r, 'factor')}).`,
+  'test-never-done': (r) => `Never done; takes ${number(num(r, 'minutes'), 1)} min.`,
+  'test-undecided': (r) => `The last result leaves it open; takes ${number(num(r, 'minutes'), 1)} min.`,
+  'task-asks-for-test': () => 'A chosen task asks for it.',
+  'region-injured': (r, ref) => `${name(r, ref, 'region')} was injured within 24 months.`,
+  serves: (r, ref) => {
+    const from =
+      r.from === 'finding'
+        ? `priority ${number(num(r, 'weight'), 2)}`
+        : `asked by ${r.from === 'task' ? 'the tasks' : 'the injury history'}`;
+    const where = r.side === 'central' ? '' : `, ${side(r)}`;
+    return `Serves ${name(r, ref, 'restriction').toLowerCase()}${where} (match ${num(r, 'match')}, ${from}).`;
+  },
+  'fills-phase': (r) =>
+    `Fills the phase "${text(r, 'phase')}"; general and dynamic, serves no listed restriction.`,
+  pinned: () => 'Pinned by the practitioner.',
+  'level-criteria': () => 'Level: the entry criteria are met by tests and diary.',
+  'level-placement': () => 'Level: placed here by the practitioner.',
+  'level-routine': () => 'Level: already in the routine in force.',
+  'level-first-level': () => 'Level: the first of its ladder.',
+  'level-start-rule': () => 'Level: start rule, please confirm.',
+  'level-pin': () => 'Level: opened by the pin, please confirm.',
+  'dose-from-maximum': (r, ref) =>
+    `Dose: ${percent(num(r, 'share'))} of the tested ${figure(num(r, 'maximum'), unitOf(r, ref))} (${name(r, ref, 'test')}).`,
+  'dose-lower-half': (r) =>
+    `Dose: lower half of ${num(r, 'min')}–${num(r, 'max')}; no fresh maximum, and far from failure before activity.`,
+  'dose-growing': (r) => `Dose: lower half of ${num(r, 'min')}–${num(r, 'max')}; still growing.`,
+  'dose-default': (r) => `Dose: the drill's usual ${num(r, 'amount')}; no fresh maximum.`,
+  'dose-stretch-cap': (r) => `Dose: at most ${num(r, 'seconds')} s a side before activity (school).`,
+  'short-side-only': (r) => `Only the ${side(r)} side: the other is not short.`,
+  'general-routine': () => 'General routine: nothing screened yet, built from tasks and injury history.',
+  'precaution-review-due': (r, ref) =>
+    `${name(r, ref, 'precaution')} was due for review on ${text(r, 'until')}; it still binds until a named person ends it.`,
+  'confirm-level': (r, ref) => `${name(r, ref, 'drill')}: starting level by rule, please confirm.`,
+  'youth-limits': (r) => `Aged ${num(r, 'age')}: adult figures do not apply, youth limits do.`,
+  'handle-with-care': (r, ref) =>
+    `${name(r, ref, 'drill')} (${name(r, ref, 'precaution').toLowerCase()}): ${text(r, 'text')}`,
+  'phase-below-minimum': (r) =>
+    `${text(r, 'phase')}: ${num(r, 'drills')} of at least ${num(r, 'minimum')} drills.`,
+  'phase-share': (r) =>
+    `${text(r, 'phase')}: ${percent(num(r, 'share'))} of the time, ${percent(num(r, 'wanted'))} meant.`,
+  'no-room': (r) =>
+    `No room in ${num(r, 'minutes')} min and ${num(r, 'maxDrills')} drills; more minutes or drills would let it in.`,
+  'no-drill-allowed': (r, ref) => `No drill may be used: ${because(r, ref)} (${num(r, 'drills')} drills).`,
+  'pain-above-limit': (r) =>
+    `Pain ${num(r, 'pain')}/10 on ${text(r, 'date')}, above the limit of ${num(r, 'limit')}.`,
+  'pain-above-limit-twice': (r) =>
+    `Pain above the limit of ${num(r, 'limit')} in two sessions running: stop this drill and refer.`,
+  'pain-amber-twice': (r) => `Pain above ${num(r, 'fine')}/10 twice running.`,
+  'pain-amber': (r) =>
+    `Pain ${num(r, 'pain')}/10, above the fine limit of ${num(r, 'fine')}: not a clean session.`,
+  'worse-next-day': (r) =>
+    `Worse next day ${num(r, 'times')}× running: ${num(r, 'before')} before, ${num(r, 'after')} the day after (more than +${num(r, 'tolerance')}).`,
+  'long-break': (r) => `${num(r, 'days')} days without it: one step easier.`,
+  'days-off': (r) =>
+    `${num(r, 'days')} days since the last session (at most ${num(r, 'most')} for an advance).`,
+  'no-sessions-yet': () => 'No session yet at this prescription.',
+  'part-done': () => 'Only part was done last time.',
+  'poor-quality': (r) => `Quality ${num(r, 'quality')} of 3 last time.`,
+  'effort-too-high': (r) => `Effort ${num(r, 'effort')}/10, at most ${num(r, 'most')} for the next step.`,
+  'clean-sessions': (r) => `${num(r, 'done')} of ${num(r, 'wanted')} clean sessions at this prescription.`,
+  'easiest-already': () => 'It is at its easiest already: leave it out.',
+  'towards-criterion': (r) => `Clean sessions done; next towards ${num(r, 'sets')} × ${num(r, 'amount')}.`,
+  'share-of-maximum-reached': (r) =>
+    `${num(r, 'amount')} is as near to the tested maximum as this mode allows.`,
+  'set-up-one-step': (r) =>
+    `Amount reached; ${text(r, 'variable').toLowerCase()} to ${text(r, 'to')}${r.unit ? ` ${text(r, 'unit')}` : ''}.`,
+  'level-criteria-met': (r, ref) => `Amount and set-up reached; next level: ${name(r, ref, 'drill')}.`,
+  'guard-test': (r, ref) =>
+    r.probability === null
+      ? `${name(r, ref, 'test')} not tested yet; it guards the next level (at least ${num(r, 'gate')}).`
+      : `${name(r, ref, 'test')} at least ${num(r, 'gate')} with ${percent(num(r, 'probability'))}; ${percent(num(r, 'wanted'))} wanted.`,
+  'top-of-ladder': (r, ref) => `Top of the ladder "${name(r, ref, 'ladder')}".`,
+  'eased-recently': (r, ref) =>
+    `${name(r, ref, 'drill')} was tried within ${num(r, 'days')} days; not yet again.`,
+  'next-level-not-offered': (r, ref) => `${name(r, ref, 'drill')} is not offered: ${because(r, ref)}.`,
+  'no-longer-allowed': (r, ref) => `No longer allowed: ${because(r, ref)}.`,
+  'region-raised-this-week': (r, ref) =>
+    `${name(r, ref, 'region')} already gets over ${percent(num(r, 'share'))} more this week: one thing at a time.`,
+  'screening-change': (r, ref) => {
+    const real =
+      r.real === 'yes'
+        ? 'a real change'
+        : r.real === 'possibly'
+          ? 'possibly real'
+          : 'within the error of the test';
+    return `${name(r, ref, 'test')}${r.side === 'central' ? '' : ` ${side(r)}`}: ${signedFigure(num(r, 'difference'), unitOf(r, ref))} since last time, ${real}.`;
+  },
+  'unknown-drill': (r) => `Unknown drill ${text(r, 'drill')}.`,
+};
+
+/** The rules that have words; a test holds every rule in use against it. */
+export const KNOWN_RULES: ReadonlySet<string> = new Set(Object.keys(WORDS));
+
+/** A reason in one plain sentence. Unknown rules are named rather than hidden. */
+export function reasonText(reference: Reference, reason: Reason): string {
+  return WORDS[reason.rule]?.(reason, reference) ?? `Rule ${reason.rule}.`;
+}
+
+/** Why a drill cannot be used: "kit not at hand: long band". */
+export function ruleText(reference: Reference, rule: string, about: string): string {
+  return because({ rule: 'ineligible', because: rule, about }, reference);
+}
+
+/** Two rules that clash, in words. */
+export function infeasibleText(reference: Reference, clash: Infeasible): string {
+  const [, rule = ''] = clash.rules;
+  const names = clash.about.map((id) => nameOf(reference, id));
+  switch (rule) {
+    case 'one-per-ladder':
+      return `${names.join(' and ')} are on one ladder; a routine holds one of them. Unpin one.`;
+    case 'time':
+      return `The pinned drills need ${clash.amount ?? 'some'} s more than there are. Give more minutes or unpin one.`;
+    case 'max-drills':
+      return `${names.length} drills are pinned, ${clash.amount ?? 1} more than the maximum. Raise it or unpin one.`;
+    case 'fatigue':
+      return 'The pinned drills are more tiring together than the cap allows. Unpin one or raise the cap.';
+    case 'phase-max':
+    case 'phase-contacts':
+      return `The pinned drills ${names.join(', ')} do not fit the phases of this structure together. Choose another structure or unpin one.`;
+    case 'no-option':
+      return `${names.join(', ')} cannot be placed in this structure.`;
+    default:
+      return `${names[0] ?? ''} is pinned, but ${ruleText(reference, rule, clash.about[1] ?? '')}.`;
+  }
+}

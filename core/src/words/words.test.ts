@@ -1,0 +1,80 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { bundledReference } from '../reference/bundled.ts';
+import { item } from '../testing/cases.ts';
+import { figure, KNOWN_RULES, percent, reasonText, routineChanges, signedFigure } from './index.ts';
+
+const src = new URL('..', import.meta.url).pathname;
+
+/** Every `rule: '…'` that a decision in the core can give, read from the code itself. */
+function rulesInCode(): Set<string> {
+  const rules = new Set<string>();
+  for (const file of readdirSync(src, { recursive: true, encoding: 'utf8' })) {
+    if (
+      !/^(findings|builder|dose|progress)\/.*\.ts$/.test(file) ||
+      /test\.ts$|rules\.ts$|pins\.ts$/.test(file)
+    )
+      continue;
+    for (const [, rule] of readFileSync(`${src}${file}`, 'utf8').matchAll(/\brule: '([a-z-]+)'/g))
+      if (rule) rules.add(rule);
+  }
+  return rules;
+}
+
+describe('words', () => {
+  it('exist for every rule a decision can give', () => {
+    const ofDrills = new Set(['structure-phase', 'serves-nothing', 'level']);
+    const rules = [...rulesInCode()].filter((rule) => !ofDrills.has(rule));
+    expect(rules.length).toBeGreaterThan(30);
+    expect(rules.filter((rule) => !KNOWN_RULES.has(rule))).toEqual([]);
+  });
+
+  it('speak in figures with units and signs', () => {
+    expect(figure(6.52, 'cm')).toBe('6.5 cm');
+    expect(signedFigure(-2.5, 'cm')).toBe('−2.5 cm');
+    expect(signedFigure(-0.04, 'cm')).toBe('0.0 cm');
+    expect(percent(0.998)).toBe('> 99 %');
+  });
+
+  it('say why a side is short in one sentence', () => {
+    const text = reasonText(bundledReference, {
+      rule: 'short-of-need',
+      test: 'wblt-distance',
+      side: 'left',
+      estimate: 6.5,
+      need: 9,
+      source: 'task',
+      sourceId: 'fell-running-descent',
+      reserve: -2.5,
+      margin: -1.5,
+      pShort: 0.997,
+      state: 'short',
+    });
+    expect(text).toContain('6.5 cm against 9.0 cm needed (asked by Steep descent running)');
+    expect(text).toContain('reserve −2.5 cm, short with > 99 %');
+  });
+});
+
+describe('what changed between versions', () => {
+  it('names dose, set-up, level, and what came and went', () => {
+    const before = [
+      item('knee-to-wall-rock', { side: 'left', amount: 10, setup: { 'foot-wall-distance': 6 } }),
+      item('single-leg-balance', { measure: 'hold-seconds', amount: 20, sets: 1 }),
+      item('short-foot-seated'),
+    ];
+    const after = [
+      item('knee-to-wall-rock', { side: 'left', amount: 12, setup: { 'foot-wall-distance': 8 } }),
+      item('single-leg-balance-head-turns', { measure: 'seconds', amount: 30, sets: 1 }),
+      item('wall-shin-raise'),
+    ];
+    expect(routineChanges(bundledReference, before, after)).toEqual([
+      'Knee-to-wall rock left: 2 × 10 → 2 × 12; foot distance from wall 6 → 8 cm',
+      expect.stringMatching(/^Single-leg balance → .+, 1 × 30 s$/),
+      expect.stringMatching(/^Added: .+, 2 × 10$/),
+      expect.stringMatching(/^Removed: /),
+    ]);
+  });
+  it('is silent when nothing changed', () => {
+    expect(routineChanges(bundledReference, [item('cat-camel')], [item('cat-camel')])).toEqual([]);
+  });
+});
