@@ -1,4 +1,4 @@
-import type { Case } from '../domain/index.ts';
+import type { Case, RoutineItem, ScreeningResult } from '../domain/index.ts';
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 
@@ -46,12 +46,7 @@ class FaultList {
   }
 }
 
-function testValueFaults(
-  list: FaultList,
-  test: Test,
-  result: Case['screenings'][0]['results'][0],
-  at: Path,
-): void {
+function testValueFaults(list: FaultList, test: Test, result: ScreeningResult, at: Path): void {
   if (test.derivedFrom) {
     list.add([...at, 'trials'], `${test.id} is computed from ${test.derivedFrom.join(', ')}; leave it out`);
     return;
@@ -88,6 +83,32 @@ function testValueFaults(
     list.add(at, `no value; give ${test.gradingRule ? 'a grade' : 'trials'}`);
 }
 
+function sideAndValueFaults(list: FaultList, reference: Reference, result: ScreeningResult, at: Path): void {
+  if (!list.known(reference.tests, 'test', result.test, [...at, 'test'])) return;
+  const test = reference.tests.get(result.test);
+  if (!test) return;
+  const central = test.sides === 'central';
+  if (central !== (result.side === 'central')) {
+    const right = central ? 'central: use side "central"' : 'per side: use left or right';
+    list.add([...at, 'side'], `${test.id} is ${right}`);
+  }
+  testValueFaults(list, test, result, at);
+}
+
+/** Faults of a single result, at paths that start at the result itself. */
+export function resultFaults(reference: Reference, result: ScreeningResult): CaseFault[] {
+  const list = new FaultList();
+  sideAndValueFaults(list, reference, result, []);
+  return list.faults;
+}
+
+/** Faults of routine items, at paths that start at the list of items. */
+export function itemsFaults(reference: Reference, items: readonly RoutineItem[]): CaseFault[] {
+  const list = new FaultList();
+  items.forEach((item, i) => itemFaults(list, reference, item, ['items', i]));
+  return list.faults;
+}
+
 function screeningFaults(list: FaultList, reference: Reference, input: Case): void {
   const seen = new Map<string, string>();
   input.screenings.forEach((screening, s) => {
@@ -97,21 +118,11 @@ function screeningFaults(list: FaultList, reference: Reference, input: Case): vo
     if (screening.date < input.athlete.birthDate) list.add([...at, 'date'], 'before the birth date');
     screening.results.forEach((result, r) => {
       const here: Path = [...at, 'results', r];
-      if (!list.known(reference.tests, 'test', result.test, [...here, 'test'])) return;
-      const test = reference.tests.get(result.test);
-      if (!test) return;
-      const central = test.sides === 'central';
-      if (central !== (result.side === 'central')) {
-        list.add(
-          [...here, 'side'],
-          `${test.id} is ${central ? 'central: use side "central"' : 'per side: use left or right'}`,
-        );
-      }
-      const key = `${screening.date}/${test.id}/${result.side}`;
+      const key = `${screening.date}/${result.test}/${result.side}`;
       const first = seen.get(key);
       if (first) list.add(here, `same test, side and day as ${first}; put all trials in one result`);
       else seen.set(key, jsonPath(here));
-      testValueFaults(list, test, result, here);
+      sideAndValueFaults(list, reference, result, here);
     });
   });
 }
@@ -213,12 +224,7 @@ function requestFaults(list: FaultList, reference: Reference, input: Case): void
     list.known(reference.structures, 'structure', request.structure, ['request', 'structure']);
 }
 
-function itemFaults(
-  list: FaultList,
-  reference: Reference,
-  item: NonNullable<Case['routine']>['items'][0],
-  at: Path,
-): void {
+function itemFaults(list: FaultList, reference: Reference, item: RoutineItem, at: Path): void {
   const drill = reference.drills.get(item.drill);
   if (!list.known(reference.drills, 'drill', item.drill, [...at, 'drill']) || !drill) return;
   if (item.measure !== drill.dose.measure) {

@@ -1,2 +1,10 @@
-export { caseFaults, caseWarnings, jsonPath, kitWords, schemaFaults } from './caseFaults.ts';
+export {
+  caseFaults,
+  caseWarnings,
+  itemsFaults,
+  jsonPath,
+  kitWords,
+  resultFaults,
+  schemaFaults,
+} from './caseFaults.ts';
 export type { CaseFault } from './caseFaults.ts';

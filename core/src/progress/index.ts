@@ -1,3 +1,5 @@
 export { decideProgress, DECISIONS } from './decide.ts';
 export type { Decision, DecisionKind, ProgressReport } from './decide.ts';
 export { PROGRESS } from './settings.ts';
+export { applyVerdicts } from './verdicts.ts';
+export type { Verdict } from './verdicts.ts';

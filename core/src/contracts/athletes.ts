@@ -1,0 +1,119 @@
+import { z } from 'zod';
+import { athleteSchema, caseSchema } from '../domain/caseFile.ts';
+import { isoDaySchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
+import { idSchema, versionSchema } from './common.ts';
+
+const own = athleteSchema.shape;
+const name = z.string().trim().min(1, 'a name is needed').max(120);
+const text = z.string().trim().max(1000);
+
+/** What a clinician types about an athlete; measures in kg and cm. */
+export const athleteFieldsSchema = z.strictObject({
+  name,
+  birthDate: isoDaySchema,
+  sport: z.string().trim().max(80).default(''),
+  bodyMassKg: own.bodyMassKg,
+  limbLengthCm: own.limbLengthCm,
+  dominantHand: own.dominantHand,
+  dominantLeg: own.dominantLeg,
+  trainingYears: own.trainingYears,
+  tasks: own.tasks,
+  kit: z.array(z.string().max(40)).max(60).default([]),
+  minutes: z.number().min(1).max(120).default(10).describe('minutes at hand for a preparation'),
+});
+export type AthleteFields = z.infer<typeof athleteFieldsSchema>;
+
+export const injuryInputSchema = z.strictObject({
+  region: regionSchema,
+  side: sideSchema,
+  date: isoDaySchema,
+  operated: z.boolean().default(false),
+  what: text.default(''),
+});
+export const injuryRowSchema = injuryInputSchema.extend({ id: idSchema }).meta({ id: 'Injury' });
+
+export const precautionInputSchema = z.strictObject({
+  precaution: z.string().min(1).max(80),
+  reason: text.default(''),
+  setBy: z.string().trim().min(1, 'who set it?').max(120),
+  until: isoDaySchema.nullable().default(null),
+});
+const signature = z.strictObject({
+  by: z.string().trim().min(1, 'a name is needed').max(120),
+  date: isoDaySchema,
+});
+export const endPrecautionSchema = signature;
+export const precautionRowSchema = precautionInputSchema
+  .extend({ id: idSchema, since: isoDaySchema, ended: signature.nullable() })
+  .meta({ id: 'PrecautionRow' });
+export type PrecautionRow = z.infer<typeof precautionRowSchema>;
+
+export const redFlagInputSchema = z.strictObject({
+  regions: z.array(regionSchema).min(1).describe('regions whose questions were asked'),
+  answers: z
+    .array(
+      z.strictObject({
+        redFlag: z.string().min(1).max(80),
+        answer: z.boolean(),
+        region: regionSchema.nullable().default(null),
+        side: sideSchema.nullable().default(null),
+      }),
+    )
+    .min(1)
+    .max(120),
+});
+export const clearanceInputSchema = signature.extend({
+  scope: z.string().trim().min(3, 'a written scope is needed').max(2000),
+});
+export const redFlagRowSchema = z
+  .object({
+    id: idSchema,
+    redFlag: z.string(),
+    answer: z.boolean(),
+    region: regionSchema.nullable(),
+    side: sideSchema.nullable(),
+    answeredOn: isoDaySchema,
+    answeredBy: z.string(),
+    clearance: clearanceInputSchema.nullable(),
+  })
+  .meta({ id: 'RedFlagRow' });
+export type RedFlagRow = z.infer<typeof redFlagRowSchema>;
+
+export const athleteSchemaRow = athleteFieldsSchema
+  .extend({
+    id: idSchema,
+    version: versionSchema,
+    injuries: z.array(injuryRowSchema),
+    precautions: z.array(precautionRowSchema),
+    redFlags: z.array(redFlagRowSchema),
+    /** Regions whose stop-and-refer questions were answered, and when last. */
+    asked: z.array(z.object({ region: regionSchema, on: isoDaySchema })),
+  })
+  .meta({ id: 'Athlete' });
+export type AthleteRow = z.infer<typeof athleteSchemaRow>;
+
+/** One line of the athletes list; the miniature ridge is drawn from `capacities`. */
+export const athleteSummarySchema = z
+  .object({
+    id: idSchema,
+    name: z.string(),
+    sport: z.string(),
+    birthDate: isoDaySchema,
+    lastScreening: isoDaySchema.nullable(),
+    rescreenDue: isoDaySchema.nullable(),
+    routineVersion: z.int().nullable(),
+    blocked: z.boolean(),
+    precautions: z.int(),
+    restrictions: z.array(z.object({ restriction: z.string(), side: sideSchema, state: z.string() })),
+    ridge: z.array(z.object({ region: regionSchema, side: sideSchema, margin: z.number() })),
+  })
+  .meta({ id: 'AthleteSummary' });
+export type AthleteSummary = z.infer<typeof athleteSummarySchema>;
+
+export const updateAthleteSchema = athleteFieldsSchema.extend({ version: versionSchema });
+
+/** The athlete's case as of a working date: what the core judges, in the browser and on the server alike. */
+export const athleteCaseSchema = z
+  .object({ case: caseSchema, routineId: idSchema.nullable() })
+  .meta({ id: 'AthleteCase' });
+export type AthleteCase = z.infer<typeof athleteCaseSchema>;

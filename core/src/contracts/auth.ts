@@ -1,0 +1,16 @@
+import { z } from 'zod';
+import { idSchema } from './common.ts';
+
+export const signInSchema = z.strictObject({
+  email: z.email().max(200),
+  password: z.string().min(1).max(200),
+});
+
+export const meSchema = z
+  .object({
+    clinician: z.object({ id: idSchema, name: z.string(), email: z.string() }),
+    practice: z.object({ id: idSchema, name: z.string(), schools: z.record(z.string(), z.string()) }),
+    csrfToken: z.string(),
+  })
+  .meta({ id: 'Me' });
+export type Me = z.infer<typeof meSchema>;

@@ -1,0 +1,43 @@
+export { dayQuerySchema, idSchema, PROBLEM_CODES, problemSchema, versionSchema } from './common.ts';
+export type { Problem, ProblemCode } from './common.ts';
+export { meSchema, signInSchema } from './auth.ts';
+export type { Me } from './auth.ts';
+export {
+  athleteCaseSchema,
+  athleteFieldsSchema,
+  athleteSchemaRow,
+  athleteSummarySchema,
+  clearanceInputSchema,
+  endPrecautionSchema,
+  injuryInputSchema,
+  precautionInputSchema,
+  redFlagInputSchema,
+  updateAthleteSchema,
+} from './athletes.ts';
+export type {
+  AthleteCase,
+  AthleteFields,
+  AthleteRow,
+  AthleteSummary,
+  PrecautionRow,
+  RedFlagRow,
+} from './athletes.ts';
+export {
+  finishScreeningSchema,
+  newScreeningSchema,
+  resultInputSchema,
+  resultRowSchema,
+  screeningRowSchema,
+} from './screenings.ts';
+export type { ResultInput, ResultRow, ScreeningRow } from './screenings.ts';
+export {
+  decidedSchema,
+  decideSchema,
+  draftRowSchema,
+  issueRoutineSchema,
+  routineRowSchema,
+  saveDraftSchema,
+} from './routines.ts';
+export type { Decide, Decided, Draft, DraftRow, IssueRoutine, RoutineRow } from './routines.ts';
+export { nextDaySchema, saveSessionSchema, sessionRowSchema, startSessionSchema } from './sessions.ts';
+export type { SessionRow } from './sessions.ts';

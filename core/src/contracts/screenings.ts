@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { resultSchema } from '../domain/caseFile.ts';
+import { isoDaySchema } from '../domain/vocabulary.ts';
+import { idSchema, versionSchema } from './common.ts';
+
+export const newScreeningSchema = z.strictObject({ date: isoDaySchema });
+
+/** A result as it is typed: everything but test and side, which are in the path. */
+export const resultInputSchema = resultSchema.omit({ test: true, side: true }).extend({
+  version: versionSchema.nullable().default(null).describe('null for a result not stored yet'),
+});
+export type ResultInput = z.input<typeof resultInputSchema>;
+
+export const resultRowSchema = resultSchema.extend({ version: versionSchema }).meta({ id: 'Result' });
+export type ResultRow = z.infer<typeof resultRowSchema>;
+
+export const screeningRowSchema = z
+  .object({
+    id: idSchema,
+    date: isoDaySchema,
+    finished: z.boolean(),
+    version: versionSchema,
+    results: z.array(resultRowSchema),
+  })
+  .meta({ id: 'Screening' });
+export type ScreeningRow = z.infer<typeof screeningRowSchema>;
+
+export const finishScreeningSchema = z.strictObject({ version: versionSchema });

@@ -1,0 +1,339 @@
+import request from 'supertest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { PROBLEM_CODES } from '@yonder/core/contracts';
+import { readFileSync } from 'node:fs';
+import { createMigrator } from './db/migrate.ts';
+import {
+  addAthlete,
+  ATHLETE,
+  createTestApp,
+  issue,
+  PASSWORD,
+  ROCK,
+  screenAnkles,
+  TODAY,
+} from './testing/testApp.ts';
+import type { Client, TestApp } from './testing/testApp.ts';
+
+let app: TestApp;
+let north: Client;
+beforeAll(async () => {
+  app = await createTestApp();
+  north = await app.signIn();
+});
+afterAll(() => app.close());
+
+describe('signing in', () => {
+  it('is asked for everywhere but at the door', async () => {
+    const response = await request(app.app).get('/api/v1/athletes').expect(401);
+    expect(response.type).toBe('application/problem+json');
+    expect(response.body).toMatchObject({ status: 401, code: 'not-signed-in' });
+  });
+  it('refuses a write without the token of the page', async () => {
+    const response = await request(app.app)
+      .post('/api/v1/auth/sign-in')
+      .send({ email: 'north@example.org', password: PASSWORD });
+    const cookie = String(response.headers['set-cookie']);
+    expect(cookie).toMatch(/HttpOnly/);
+    expect(cookie).toMatch(/SameSite=Lax/);
+    const write = await request(app.app)
+      .post('/api/v1/athletes')
+      .set('Cookie', cookie.split(';')[0] ?? '')
+      .send(ATHLETE);
+    expect(write.body.code).toBe('csrf-token');
+  });
+  it('ends with signing out', async () => {
+    const client = await app.signIn();
+    await client.post('/auth/sign-out').expect(204);
+    await client.get('/auth/me').expect(401);
+  });
+  it('slows down after five wrong passwords, right ones included, across processes', async () => {
+    const attempt = (password: string) =>
+      request(app.app).post('/api/v1/auth/sign-in').send({ email: 'south@example.org', password });
+    for (let i = 0; i < 5; i += 1) expect((await attempt('wrong')).body.code).toBe('wrong-credentials');
+    expect((await attempt(PASSWORD)).body.code).toBe('too-many-attempts');
+    const [rows] = await app.database.sequelize.query('SELECT hits FROM rate_limits');
+    expect(rows).toHaveLength(1);
+    await app.database.sequelize.query('DELETE FROM rate_limits');
+  });
+  it('stores an argon2id hash, never the password', async () => {
+    const rows = await app.database.models.clinicians.findAll();
+    for (const row of rows) expect(row.get('passwordHash')).toMatch(/^\$argon2id\$/);
+  });
+});
+
+describe('bad input', () => {
+  it('names the path of each fault and stores nothing', async () => {
+    const before = (await north.get('/athletes')).body.length;
+    const response = await north
+      .post('/athletes', { ...ATHLETE, name: ' ', bodyMassKg: 900, colour: 'teal' })
+      .expect(400);
+    expect(response.body.errors.map((e: { path: string }) => e.path)).toEqual(
+      expect.arrayContaining(['$.name', '$.bodyMassKg', '$']),
+    );
+    expect((await north.get('/athletes')).body).toHaveLength(before);
+  });
+  it.each([
+    ['/athletes/not-an-id', 400],
+    ['/athletes/00000000-0000-4000-8000-000000000000', 404],
+    ['/nowhere', 404],
+    ['/athletes/%E0%A4%A', 400],
+  ])('GET %s is %i', async (path, status) => {
+    expect((await north.get(path)).status).toBe(status);
+  });
+  it('broken JSON is the client’s fault', async () => {
+    const response = await north
+      .post('/athletes')
+      .set('Content-Type', 'application/json')
+      .send('{"name":')
+      .expect(400);
+    expect(response.body.code).toBe('malformed-json');
+  });
+  it('an implausible trial is refused with the plausible range', async () => {
+    const athlete = await addAthlete(north);
+    const { body } = await north.post(`/athletes/${athlete.id}/screenings`, { date: TODAY });
+    const response = await north
+      .put(`/screenings/${body.id}/results/wblt-distance/left`, { trials: [7, 650] })
+      .expect(422);
+    expect(response.body.errors).toEqual([{ path: '$.trials[1]', message: '650 cm is outside -5 to 25 cm' }]);
+    const stored = await north.get(`/athletes/${athlete.id}/screenings`);
+    expect(stored.body[0].results).toEqual([]);
+  });
+});
+
+describe('two people at once', () => {
+  it('the second writer gets 409 with the row as it is now', async () => {
+    const athlete = await addAthlete(north);
+    await north.put(`/athletes/${athlete.id}`, { ...ATHLETE, bodyMassKg: 63, version: 1 }).expect(200);
+    const late = await north
+      .put(`/athletes/${athlete.id}`, { ...ATHLETE, bodyMassKg: 59, version: 1 })
+      .expect(409);
+    expect(late.body).toMatchObject({ code: 'version-conflict', current: { bodyMassKg: 63, version: 2 } });
+    expect((await north.get(`/athletes/${athlete.id}`)).body.bodyMassKg).toBe(63);
+  });
+  it('results and drafts are versioned the same way', async () => {
+    const athlete = await addAthlete(north);
+    const { body } = await north.post(`/athletes/${athlete.id}/screenings`, { date: TODAY });
+    const path = `/screenings/${body.id}/results/heel-raise-reps/left`;
+    await north.put(path, { trials: [14] }).expect(200);
+    expect((await north.put(path, { trials: [20] }).expect(409)).body.current.trials).toEqual([14]);
+    await north.put(path, { trials: [15], version: 1 }).expect(200);
+    const draft = { request: {}, structure: 'short-minimum', items: [ROCK], version: null };
+    await north.put(`/athletes/${athlete.id}/draft`, draft).expect(200);
+    await north.put(`/athletes/${athlete.id}/draft`, draft).expect(409);
+  });
+});
+
+describe('another practice', () => {
+  it('sees and changes nothing of ours', async () => {
+    const south = await app.signIn('south');
+    const athlete = await addAthlete(north);
+    const screening = await screenAnkles(north, athlete.id, '2027-02-01');
+    const routine = (await issue(north, athlete.id, '2027-02-02').expect(201)).body;
+    await south.get(`/athletes/${athlete.id}`).expect(404);
+    await south.get(`/athletes/${athlete.id}/case`).expect(404);
+    await south.get(`/athletes/${athlete.id}/routines`).expect(404);
+    await south.get(`/athletes/${athlete.id}/sessions`).expect(404);
+    await south.get(`/routines/${routine.id}/handout.pdf`).expect(404);
+    await south
+      .put(`/screenings/${screening}/results/wblt-distance/left`, { trials: [9], version: 1 })
+      .expect(404);
+    await south.post('/sessions', { routineId: routine.id, date: '2027-02-03' }).expect(404);
+    await issue(south, athlete.id, '2027-02-02').expect(404);
+    expect((await south.get('/athletes')).body).toEqual([]);
+  });
+});
+
+describe('safety on the server', () => {
+  it('refuses a drill that an active precaution forbids, whatever the client sends', async () => {
+    const athlete = await addAthlete(north);
+    await north
+      .post(`/athletes/${athlete.id}/precautions`, {
+        precaution: 'acute-ankle-sprain',
+        setBy: 'R. Halloran',
+        until: '2027-03-20',
+      })
+      .expect(201);
+    const refused = await issue(north, athlete.id, TODAY).expect(422);
+    expect(refused.body).toMatchObject({ code: 'safety-refused', errors: [{ path: '$.items[0]' }] });
+    expect((await north.get(`/athletes/${athlete.id}/routines`)).body).toEqual([]);
+    const { body } = await north.get(`/athletes/${athlete.id}`);
+    await north
+      .post(`/athletes/${athlete.id}/precautions/${body.precautions[0].id}/end`, {
+        by: 'R. Halloran',
+        date: TODAY,
+      })
+      .expect(200);
+    await issue(north, athlete.id, TODAY).expect(201);
+  });
+
+  it('a positive stop sign blocks until a named clinician clears it; a later "no" does not', async () => {
+    const athlete = await addAthlete(north);
+    const ask = async (positive: string | null) => {
+      const { redFlagQuestions } = await import('@yonder/core/safety');
+      const { bundledReference } = await import('@yonder/core/reference/bundled');
+      const questions = redFlagQuestions(bundledReference, ['ankle-foot'], ATHLETE.birthDate, TODAY);
+      const answers = questions.map((q) => ({ redFlag: q.id, answer: q.id === positive }));
+      return north.post(`/athletes/${athlete.id}/red-flags`, { regions: ['ankle-foot'], answers });
+    };
+    await ask('ankle-achilles').then((r) => expect(r.status).toBe(201));
+    await ask(null);
+    expect((await issue(north, athlete.id, TODAY)).body.code).toBe('safety-refused');
+    const { body: screening } = await north.post(`/athletes/${athlete.id}/screenings`, { date: TODAY });
+    expect(
+      (await north.put(`/screenings/${screening.id}/results/wblt-distance/left`, { trials: [7] })).body.code,
+    ).toBe('blocked');
+    const { body } = await north.get(`/athletes/${athlete.id}`);
+    const path = `/athletes/${athlete.id}/red-flags/${body.redFlags[0].id}/clearance`;
+    await north.post(path, { by: '', date: TODAY, scope: 'all' }).expect(400);
+    await north.post(path, { by: 'Dr V. Ness', date: TODAY, scope: 'full loading' }).expect(200);
+    await issue(north, athlete.id, TODAY).expect(201);
+  });
+
+  it('every question of a region must be answered', async () => {
+    const athlete = await addAthlete(north);
+    const answers = [{ redFlag: 'ankle-acute', answer: false }];
+    const response = await north
+      .post(`/athletes/${athlete.id}/red-flags`, { regions: ['ankle-foot'], answers })
+      .expect(400);
+    expect(response.body.errors.length).toBeGreaterThan(5);
+  });
+});
+
+describe('a routine from issue to next version', () => {
+  it('is immutable, run, decided and superseded, in words', async () => {
+    const athlete = await addAthlete(north);
+    await screenAnkles(north, athlete.id, '2027-02-01');
+    const first = (await issue(north, athlete.id, '2027-02-02').expect(201)).body;
+    expect(first).toMatchObject({
+      number: 1,
+      issuedBy: 'R. Halloran',
+      totalSeconds: 10 + 2 * 8 * 4 + 10,
+      changes: [],
+    });
+    await expect(
+      app.database.sequelize.query(`UPDATE routines SET structure = 'x' WHERE id = '${first.id}'`),
+    ).rejects.toThrow(/never edited/);
+
+    for (const date of ['2027-02-20', '2027-02-25']) {
+      const session = (await north.post('/sessions', { routineId: first.id, date }).expect(200)).body;
+      const resumed = (await north.post('/sessions', { routineId: first.id, date }).expect(200)).body;
+      expect(resumed.id).toBe(session.id);
+      const entry = {
+        drill: ROCK.drill,
+        side: 'left',
+        done: 'all',
+        amounts: [8, 8],
+        pain: 1,
+        effort: 3,
+        quality: 3,
+      };
+      await north
+        .put(`/sessions/${session.id}`, {
+          version: 1,
+          progress: { segment: 4, elapsed: 90 },
+          entries: [entry],
+          finished: true,
+        })
+        .expect(200);
+    }
+    await screenAnkles(north, athlete.id, TODAY, [9.2, 9.3, 9.1]);
+    const decided = await north
+      .post(`/athletes/${athlete.id}/decisions`, {
+        on: TODAY,
+        routineId: first.id,
+        verdicts: [{ index: 0, verdict: 'accepted' }],
+      })
+      .expect(201);
+    expect(decided.body.routine).toMatchObject({ number: 2, items: [{ amount: 10 }] });
+    expect(decided.body.changes).toEqual(['Knee-to-wall rock left: 2 × 8 → 2 × 10']);
+    const stored = await app.database.models.decisions.findAll({
+      where: { athleteId: athlete.id },
+      raw: true,
+    });
+    expect(stored).toMatchObject([{ decision: 'advance-dose', verdict: 'accepted' }]);
+    // The version decided on is no longer in force.
+    const again = await north.post(`/athletes/${athlete.id}/decisions`, {
+      on: TODAY,
+      routineId: first.id,
+      verdicts: [{ index: 0, verdict: 'accepted' }],
+    });
+    expect(again.body).toMatchObject({ code: 'version-conflict', current: { number: 2 } });
+  });
+
+  it('overruling needs a reason', async () => {
+    const athlete = await addAthlete(north);
+    const routine = (await issue(north, athlete.id, '2027-02-02').expect(201)).body;
+    const decide = (reason: string) =>
+      north.post(`/athletes/${athlete.id}/decisions`, {
+        on: TODAY,
+        routineId: routine.id,
+        verdicts: [{ index: 0, verdict: 'overruled', instead: 'ease', reason }],
+      });
+    expect((await decide('')).body.errors[0].path).toBe('$.verdicts[0].reason');
+    const eased = await decide('sore after a long race');
+    expect(eased.body.changes).toEqual(['Knee-to-wall rock left: foot distance from wall 6 → 4 cm']);
+  });
+
+  it('prints a handout that is a PDF', async () => {
+    const athlete = await addAthlete(north);
+    const routine = (await issue(north, athlete.id, TODAY).expect(201)).body;
+    const pdf = await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);
+    expect(pdf.type).toBe('application/pdf');
+    expect((pdf.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+  });
+});
+
+describe('the ground it stands on', () => {
+  it('describes every endpoint in OpenAPI 3.1', async () => {
+    const { body } = await request(app.app).get('/api/v1/openapi.json').expect(200);
+    expect(body.openapi).toBe('3.1.0');
+    expect(body.paths['/athletes/{athleteId}/routines'].post.responses['201']).toBeDefined();
+    expect(body.components.schemas.Problem.properties.code).toBeDefined();
+  });
+  it('explains every problem code, and no other, in docs/api.md', () => {
+    const docs = readFileSync(new URL('../../docs/api.md', import.meta.url), 'utf8');
+    const explained = [...docs.matchAll(/^\| `([a-z-]+)` \|/gm)].map((match) => match[1]);
+    expect(explained.sort()).toEqual([...PROBLEM_CODES].sort());
+  });
+  it('is alive and ready, and allows itself nothing but WebAssembly beyond its own files', async () => {
+    await request(app.app).get('/healthz').expect(200);
+    const ready = await request(app.app).get('/readyz').expect(200);
+    const policy = String(ready.headers['content-security-policy']);
+    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
+    expect(policy).not.toMatch(/unsafe-inline|unsafe-eval'(?<!wasm-unsafe-eval')/);
+  });
+  it('serves the reference once, under its version', async () => {
+    const { version } = (await north.get('/reference')).body;
+    const data = await north.get(`/reference/${version}`).expect(200);
+    expect(data.headers['cache-control']).toContain('immutable');
+    expect(data.body.tests).toHaveLength(95);
+    await north.get('/reference/0000').expect(404);
+  });
+  it('logs neither names nor findings', async () => {
+    const athlete = await addAthlete(north, { name: 'Zebulon Quillfeather' });
+    await screenAnkles(north, athlete.id, '2027-02-09');
+    const log = app.log.join('');
+    expect(log).toContain('"status":200');
+    expect(log).not.toMatch(/Zebulon|Quillfeather|trials|ridge-and-valley|yonder\.sid/);
+  });
+  it('keeps an audit trail of reading and changing', async () => {
+    const athlete = await addAthlete(north);
+    await north.get(`/athletes/${athlete.id}`);
+    const rows = await app.database.models.audit.findAll({
+      where: { athleteId: athlete.id },
+      order: [['id', 'ASC']],
+    });
+    expect(rows.map((row) => row.get('action'))).toEqual(['athlete.create', 'athlete.read']);
+  });
+  it('migrates down to nothing and up again', async () => {
+    const migrator = createMigrator(app.database.sequelize);
+    await migrator.down({ to: 0 });
+    const [left] = await app.database.sequelize.query(
+      "SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tablename <> 'schema_migrations'",
+    );
+    expect(left).toEqual([]);
+    await migrator.up();
+    expect(await app.database.models.athletes.count()).toBe(0);
+  });
+});

@@ -1,0 +1,95 @@
+import compression from 'compression';
+import express from 'express';
+import type { Express } from 'express';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { randomUUID } from 'node:crypto';
+import type { Config } from './config.ts';
+import type { Deps } from './deps.ts';
+import { athleteEndpoints } from './features/athletes/routes.ts';
+import { authEndpoints } from './features/auth/routes.ts';
+import { referenceEndpoints } from './features/reference/routes.ts';
+import { routineEndpoints } from './features/routines/routes.ts';
+import { screeningEndpoints } from './features/screenings/routes.ts';
+import { sessionEndpoints } from './features/sessions/routes.ts';
+import { mountEndpoints } from './http/endpoint.ts';
+import type { Endpoint } from './http/endpoint.ts';
+import { problemHandler, unknownPath } from './http/errors.ts';
+import { openApiDocument } from './http/openapi.ts';
+import { signInLimit } from './http/rateLimit.ts';
+import { csrfGuard, sessionMiddleware, userOf } from './http/session.ts';
+import { securityHeaders, styleNonce, webClient } from './http/web.ts';
+
+export interface App {
+  readonly express: Express;
+  /** Closes what the app itself opened; the database is its owner's to close. */
+  readonly close: () => Promise<void>;
+}
+
+export function allEndpoints(deps: Deps): Endpoint[] {
+  return [
+    ...authEndpoints(deps),
+    ...referenceEndpoints(deps),
+    ...athleteEndpoints(deps),
+    ...screeningEndpoints(deps),
+    ...routineEndpoints(deps),
+    ...sessionEndpoints(deps),
+  ];
+}
+
+/** Logs what was asked and how it went, never what was said: no bodies, queries, names or headers. */
+function requestLog(logger: Logger) {
+  return pinoHttp({
+    logger,
+    genReqId: () => randomUUID(),
+    serializers: {
+      req: (request: { id: unknown; method: string; url: string }) => ({
+        id: request.id,
+        method: request.method,
+        path: request.url.split('?')[0],
+      }),
+      res: (response: { statusCode: number }) => ({ status: response.statusCode }),
+      err: () => undefined,
+    },
+  });
+}
+
+/** Puts the application together without listening. */
+export function createApp(deps: Deps, config: Config, logger: Logger): App {
+  const app = express();
+  // Sessions and the attempt counter use plain SQL on a small pool of their own.
+  const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 4 });
+  pool.on('error', () => undefined); // a lost idle connection is replaced on next use
+  app.disable('x-powered-by');
+  app.set('trust proxy', config.secureCookie ? 1 : false);
+  app.use(requestLog(logger), styleNonce, securityHeaders(), compression());
+
+  app.get('/healthz', (_request, response) => {
+    response.json({ status: 'ok' });
+  });
+  app.get('/readyz', async (_request, response) => {
+    const ready = await pool.query('SELECT 1').then(
+      () => true,
+      () => false,
+    );
+    response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'no database' });
+  });
+
+  const endpoints = allEndpoints(deps);
+  const document = openApiDocument(endpoints);
+  app.get('/api/v1/openapi.json', (_request, response) => {
+    response.json(document);
+  });
+  app.use('/api/v1', sessionMiddleware(pool, config.sessionSecret, config.secureCookie));
+  app.use('/api/v1', (_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  app.use('/api/v1', csrfGuard, express.json({ limit: '512kb' }));
+  app.use('/api/v1/auth/sign-in', signInLimit(pool, config.signInLimit));
+  app.use('/api/v1', mountEndpoints(endpoints, userOf), unknownPath);
+  if (config.webDist) app.use(webClient(config.webDist));
+  app.use(unknownPath, problemHandler(logger));
+  return { express: app, close: () => pool.end() };
+}

@@ -1,0 +1,159 @@
+import type { Case } from '@yonder/core/domain';
+import { caseSchema } from '@yonder/core/schemas';
+import type { Transaction } from 'sequelize';
+import type { Database } from '../../db/database.ts';
+import type { ResultRecord, RoutineRecord, ScreeningRecord, SessionRecord } from '../../db/models.ts';
+import { notFound } from '../../http/problem.ts';
+import { athleteRow } from './records.ts';
+import type { StoryRecords } from './records.ts';
+import { loadStories } from './repository.ts';
+
+/** An athlete's whole record as the core reads it, with the id of the routine in force. */
+export interface LoadedCase {
+  readonly athleteId: string;
+  readonly name: string;
+  readonly sport: string;
+  readonly case: Case;
+  readonly routine: RoutineRecord | null;
+}
+
+interface Visits {
+  readonly screenings: readonly ScreeningRecord[];
+  readonly results: readonly ResultRecord[];
+  readonly routines: readonly RoutineRecord[];
+  readonly sessions: readonly SessionRecord[];
+}
+
+async function loadVisits(
+  { models }: Database,
+  practiceId: string,
+  athleteId: string | undefined,
+  transaction: Transaction | undefined,
+): Promise<Visits> {
+  const scope = { transaction, raw: true } as const;
+  const own = athleteId ? { practiceId, athleteId } : { practiceId };
+  const screenings = (await models.screenings.findAll({
+    where: own,
+    order: [['date', 'ASC']],
+    ...scope,
+  })) as unknown as ScreeningRecord[];
+  const results = await models.results.findAll({
+    where: athleteId ? { practiceId, screeningId: screenings.map((s) => s.id) } : { practiceId },
+    order: [
+      ['test', 'ASC'],
+      ['side', 'ASC'],
+    ],
+    ...scope,
+  });
+  const routines = await models.routines.findAll({ where: own, order: [['number', 'ASC']], ...scope });
+  const sessions = await models.sessions.findAll({
+    where: { ...own, finished: true },
+    order: [
+      ['date', 'ASC'],
+      ['id', 'ASC'],
+    ],
+    ...scope,
+  });
+  return {
+    screenings,
+    results: results as unknown as ResultRecord[],
+    routines: routines as unknown as RoutineRecord[],
+    sessions: sessions as unknown as SessionRecord[],
+  };
+}
+
+function athletePart(story: StoryRecords): unknown {
+  const row = athleteRow(story);
+  return {
+    birthDate: row.birthDate,
+    bodyMassKg: row.bodyMassKg,
+    limbLengthCm: row.limbLengthCm,
+    dominantHand: row.dominantHand,
+    dominantLeg: row.dominantLeg,
+    trainingYears: row.trainingYears,
+    tasks: row.tasks,
+    injuries: row.injuries.map(({ id: _id, ...injury }) => injury),
+    precautions: row.precautions.map((p) => ({
+      id: p.precaution,
+      since: p.since,
+      until: p.until,
+      setBy: p.setBy,
+      reason: p.reason,
+      ended: p.ended,
+    })),
+    redFlags: row.redFlags.map((flag) => ({
+      id: flag.redFlag,
+      answer: flag.answer,
+      region: flag.region,
+      side: flag.side,
+      clearance: flag.clearance,
+    })),
+    placements: story.athlete.placements,
+  };
+}
+
+function caseOf(
+  story: StoryRecords,
+  visits: Visits,
+  schools: Record<string, string>,
+  on: string,
+): LoadedCase {
+  const own = <T extends { athleteId: string }>(rows: readonly T[]) =>
+    rows.filter((r) => r.athleteId === story.athlete.id);
+  const routine = own(visits.routines).findLast((r) => r.issuedOn <= on) ?? null;
+  const document = {
+    format: 'yonder-ridge-case/1',
+    today: on,
+    athlete: athletePart(story),
+    schools,
+    screenings: own(visits.screenings)
+      .filter((screening) => screening.date <= on)
+      .map((screening) => ({
+        date: screening.date,
+        results: visits.results
+          .filter((result) => result.screeningId === screening.id)
+          .map((result) => ({ test: result.test, side: result.side, ...result.value })),
+      })),
+    request: { minutes: story.athlete.minutes, kit: story.athlete.kit },
+    routine: routine ? { issued: routine.issuedOn, mode: routine.mode, items: routine.items } : null,
+    diary: own(visits.sessions)
+      .filter((session) => session.date <= on)
+      .map((session) => ({ date: session.date, entries: session.entries })),
+  };
+  return {
+    athleteId: story.athlete.id,
+    name: story.athlete.name,
+    sport: story.athlete.sport,
+    case: caseSchema.parse(document),
+    routine,
+  };
+}
+
+async function schoolsOf(database: Database, practiceId: string, transaction?: Transaction) {
+  const practice = await database.models.practices.findByPk(practiceId, { transaction });
+  return practice?.get({ plain: true }).schools ?? {};
+}
+
+/** Cases of all athletes of a practice as of a day, in a handful of queries. */
+export async function loadCases(database: Database, practiceId: string, on: string): Promise<LoadedCase[]> {
+  const [stories, visits, schools] = await Promise.all([
+    loadStories(database, practiceId),
+    loadVisits(database, practiceId, undefined, undefined),
+    schoolsOf(database, practiceId),
+  ]);
+  return stories.map((story) => caseOf(story, visits, schools, on));
+}
+
+/** One athlete's case as of a day; 404 when the practice has no such athlete. */
+export async function loadCase(
+  database: Database,
+  practiceId: string,
+  athleteId: string,
+  on: string,
+  transaction?: Transaction,
+): Promise<LoadedCase> {
+  const [story] = await loadStories(database, practiceId, athleteId, transaction);
+  if (!story) throw notFound('Athlete');
+  const visits = await loadVisits(database, practiceId, athleteId, transaction);
+  return caseOf(story, visits, await schoolsOf(database, practiceId, transaction), on);
+}

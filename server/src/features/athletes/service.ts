@@ -1,0 +1,176 @@
+import type { AthleteFields, AthleteRow, AthleteSummary } from '@yonder/core/contracts';
+import { judgeFindings } from '@yonder/core/findings';
+import type { FindingsReport } from '@yonder/core/findings';
+import { activePrecautions } from '@yonder/core/safety';
+import type { Transaction } from 'sequelize';
+import type { Deps } from '../../deps.ts';
+import type { User } from '../../http/endpoint.ts';
+import { ApiProblem, notFound } from '../../http/problem.ts';
+import { updateVersioned } from '../../http/versioned.ts';
+import { audit } from '../audit.ts';
+import { loadCases } from './cases.ts';
+import type { LoadedCase } from './cases.ts';
+import { checkAthleteFields, checkNotAfter } from './faults.ts';
+import { athleteRow } from './records.ts';
+import { loadStory } from './repository.ts';
+
+/** The worst margin per region and side: the miniature ridge of a list. */
+function miniature(report: FindingsReport): AthleteSummary['ridge'] {
+  const worst = new Map<string, AthleteSummary['ridge'][0]>();
+  for (const capacity of report.capacities) {
+    if (capacity.margin === null) continue;
+    const key = `${capacity.region}/${capacity.side}`;
+    const known = worst.get(key);
+    if (!known || capacity.margin < known.margin) {
+      worst.set(key, { region: capacity.region, side: capacity.side, margin: capacity.margin });
+    }
+  }
+  return [...worst.values()];
+}
+
+function summaryOf(deps: Deps, loaded: LoadedCase): AthleteSummary {
+  const report = judgeFindings(deps.reference, loaded.case);
+  const short = report.findings.filter((f) => f.state === 'short' || f.state === 'likely-short');
+  return {
+    id: loaded.athleteId,
+    name: loaded.name,
+    sport: loaded.sport,
+    birthDate: loaded.case.athlete.birthDate,
+    lastScreening: loaded.case.screenings.at(-1)?.date ?? null,
+    rescreenDue: report.rescreen[0]?.due ?? null,
+    routineVersion: loaded.routine?.number ?? null,
+    blocked: report.blocked.length > 0,
+    precautions: activePrecautions(loaded.case.athlete, loaded.case.today).length,
+    restrictions: short.slice(0, 3).map(({ restriction, side, state }) => ({ restriction, side, state })),
+    ridge: miniature(report),
+  };
+}
+
+/** Every athlete of the practice with a miniature of the ridge, sorted by name. */
+export async function listAthletes(deps: Deps, user: User): Promise<AthleteSummary[]> {
+  const cases = await loadCases(deps.database, user.practiceId, deps.today());
+  return cases.map((loaded) => summaryOf(deps, loaded));
+}
+
+export async function readAthlete(deps: Deps, user: User, athleteId: string): Promise<AthleteRow> {
+  const row = athleteRow(await loadStory(deps.database, user.practiceId, athleteId));
+  await audit(deps.database, user, athleteId, 'athlete.read');
+  return row;
+}
+
+export async function createAthlete(deps: Deps, user: User, fields: AthleteFields): Promise<AthleteRow> {
+  checkAthleteFields(deps.reference, fields, deps.today());
+  return deps.database.inTransaction(async (transaction) => {
+    const created = await deps.database.models.athletes.create(
+      { ...fields, practiceId: user.practiceId, placements: [] },
+      { transaction },
+    );
+    const id = created.get('id') as string;
+    await audit(deps.database, user, id, 'athlete.create', transaction);
+    return athleteRow(await loadStory(deps.database, user.practiceId, id, transaction));
+  });
+}
+
+export async function updateAthlete(
+  deps: Deps,
+  user: User,
+  athleteId: string,
+  { version, ...fields }: AthleteFields & { version: number },
+): Promise<AthleteRow> {
+  checkAthleteFields(deps.reference, fields, deps.today());
+  const { database } = deps;
+  return database.inTransaction(async (transaction) => {
+    const reread = async () => athleteRow(await loadStory(database, user.practiceId, athleteId, transaction));
+    const where = { id: athleteId, practiceId: user.practiceId };
+    await updateVersioned(database.models.athletes, where, version, { ...fields }, reread, transaction);
+    await audit(database, user, athleteId, 'athlete.update', transaction);
+    return reread();
+  });
+}
+
+/** Does something to an athlete of the practice in one transaction and returns the athlete as it is then. */
+export function changeStory(
+  deps: Deps,
+  user: User,
+  athleteId: string,
+  action: string,
+  change: (transaction: Transaction) => Promise<unknown>,
+): Promise<AthleteRow> {
+  return deps.database.inTransaction(async (transaction) => {
+    await loadStory(deps.database, user.practiceId, athleteId, transaction);
+    await change(transaction);
+    await audit(deps.database, user, athleteId, action, transaction);
+    return athleteRow(await loadStory(deps.database, user.practiceId, athleteId, transaction));
+  });
+}
+
+export function addInjury(
+  deps: Deps,
+  user: User,
+  athleteId: string,
+  injury: { region: string; side: string; date: string; operated: boolean; what: string },
+): Promise<AthleteRow> {
+  checkNotAfter('$.date', injury.date, deps.today());
+  return changeStory(deps, user, athleteId, 'injury.add', (transaction) =>
+    deps.database.models.injuries.create(
+      { ...injury, athleteId, practiceId: user.practiceId },
+      { transaction },
+    ),
+  );
+}
+
+export function removeInjury(
+  deps: Deps,
+  user: User,
+  athleteId: string,
+  injuryId: string,
+): Promise<AthleteRow> {
+  return changeStory(deps, user, athleteId, 'injury.remove', async (transaction) => {
+    const where = { id: injuryId, athleteId, practiceId: user.practiceId };
+    const removed = await deps.database.models.injuries.destroy({ where, transaction });
+    if (removed === 0) throw notFound('Injury');
+  });
+}
+
+export function addPrecaution(
+  deps: Deps,
+  user: User,
+  athleteId: string,
+  input: { precaution: string; reason: string; setBy: string; until: string | null },
+): Promise<AthleteRow> {
+  if (!deps.reference.precautions.has(input.precaution)) {
+    throw new ApiProblem('invalid-request', {
+      errors: [{ path: '$.precaution', message: 'unknown precaution' }],
+    });
+  }
+  const since = deps.today();
+  if (input.until !== null && input.until < since) {
+    throw new ApiProblem('invalid-request', {
+      errors: [{ path: '$.until', message: 'the review date has passed' }],
+    });
+  }
+  return changeStory(deps, user, athleteId, 'precaution.add', (transaction) =>
+    deps.database.models.precautions.create(
+      { ...input, since, athleteId, practiceId: user.practiceId },
+      { transaction },
+    ),
+  );
+}
+
+export function endPrecaution(
+  deps: Deps,
+  user: User,
+  athleteId: string,
+  precautionId: string,
+  ended: { by: string; date: string },
+): Promise<AthleteRow> {
+  checkNotAfter('$.date', ended.date, deps.today());
+  return changeStory(deps, user, athleteId, 'precaution.end', async (transaction) => {
+    const where = { id: precautionId, athleteId, practiceId: user.practiceId, endedOn: null };
+    const [changed] = await deps.database.models.precautions.update(
+      { endedBy: ended.by, endedOn: ended.date },
+      { where, transaction },
+    );
+    if (changed === 0) throw notFound('Active precaution');
+  });
+}

@@ -1,0 +1,37 @@
+import { createHash } from 'node:crypto';
+import { gzipSync } from 'node:zlib';
+import { z } from 'zod';
+import type { Deps } from '../../deps.ts';
+import { endpoint } from '../../http/endpoint.ts';
+import type { Endpoint } from '../../http/endpoint.ts';
+import { notFound } from '../../http/problem.ts';
+
+/** The reference data under a version of its own, so that a browser fetches it once and keeps it. */
+export function referenceEndpoints(deps: Deps): Endpoint[] {
+  const json = Buffer.from(JSON.stringify(deps.reference.data));
+  const version = createHash('sha256').update(json).digest('hex').slice(0, 16);
+  const zipped = gzipSync(json, { level: 9 });
+  return [
+    endpoint({
+      method: 'get',
+      path: '/reference',
+      summary: 'Version of the reference data in force',
+      response: z.object({ version: z.string() }),
+      handler: async () => ({ version }),
+    }),
+    endpoint({
+      method: 'get',
+      path: '/reference/:version',
+      summary: 'The reference data of a version; never changes, keep it',
+      params: z.strictObject({ version: z.string().max(64) }),
+      sends: 'application/json',
+      handler: async ({ params, request, response }) => {
+        if (params.version !== version) throw notFound('Reference version');
+        response.set({ 'Cache-Control': 'private, max-age=31536000, immutable', Vary: 'Accept-Encoding' });
+        response.type('application/json');
+        if (request.acceptsEncodings('gzip')) response.set('Content-Encoding', 'gzip').send(zipped);
+        else response.send(json);
+      },
+    }),
+  ];
+}

@@ -1,0 +1,62 @@
+import type { ProblemCode } from '@yonder/core/contracts';
+
+export interface FieldFault {
+  /** JSONPath of the fault inside the part that was sent: `$.trials[2]`. */
+  readonly path: string;
+  readonly message: string;
+}
+
+const CODES: Readonly<Record<ProblemCode, { status: number; title: string }>> = {
+  'invalid-request': { status: 400, title: 'The request has faults' },
+  'malformed-json': { status: 400, title: 'The body is not JSON' },
+  'payload-too-large': { status: 413, title: 'The body is too large' },
+  'not-signed-in': { status: 401, title: 'Sign in first' },
+  'wrong-credentials': { status: 401, title: 'E-mail or password is wrong' },
+  'csrf-token': { status: 403, title: 'The page is out of date; reload it' },
+  'too-many-attempts': { status: 429, title: 'Too many attempts; wait a little' },
+  'not-found': { status: 404, title: 'Not found' },
+  'version-conflict': { status: 409, title: 'Somebody changed this meanwhile' },
+  'already-exists': { status: 409, title: 'This exists already' },
+  'safety-refused': { status: 422, title: 'A precaution or stop-and-refer sign forbids this' },
+  blocked: { status: 422, title: 'A stop-and-refer sign is open' },
+  'implausible-value': { status: 422, title: 'A value is not plausible' },
+  unavailable: { status: 503, title: 'The database cannot be reached' },
+  internal: { status: 500, title: 'Something went wrong on our side' },
+};
+
+/** An error the client may see: stable code, status, and the path of each fault. */
+export class ApiProblem extends Error {
+  readonly code: ProblemCode;
+  readonly status: number;
+  readonly errors: readonly FieldFault[];
+  readonly current: unknown;
+
+  constructor(
+    code: ProblemCode,
+    details: { detail?: string; errors?: readonly FieldFault[]; current?: unknown } = {},
+  ) {
+    super(details.detail ?? CODES[code].title);
+    this.code = code;
+    this.status = CODES[code].status;
+    this.errors = details.errors ?? [];
+    this.current = details.current;
+  }
+
+  /** The RFC 9457 document. */
+  toDocument(requestId: string): Record<string, unknown> {
+    return {
+      type: `urn:yonder-ridge:problem:${this.code}`,
+      title: CODES[this.code].title,
+      status: this.status,
+      code: this.code,
+      ...(this.message === CODES[this.code].title ? {} : { detail: this.message }),
+      ...(this.errors.length > 0 ? { errors: this.errors } : {}),
+      ...(this.current === undefined ? {} : { current: this.current }),
+      requestId,
+    };
+  }
+}
+
+export function notFound(what: string): ApiProblem {
+  return new ApiProblem('not-found', { detail: `${what} not found` });
+}

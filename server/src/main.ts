@@ -1,0 +1,44 @@
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { pino } from 'pino';
+import { createApp } from './app.ts';
+import { readConfig } from './config.ts';
+import { openDatabase } from './db/database.ts';
+import { createMigrator } from './db/migrate.ts';
+
+const config = readConfig(process.env);
+const logger = pino({ level: config.logLevel });
+const database = openDatabase(config.databaseUrl);
+await createMigrator(database.sequelize).up();
+const today = () => new Date().toISOString().slice(0, 10);
+const app = createApp({ database, reference: bundledReference, today }, config, logger);
+
+const server = app.express.listen(config.port, config.host, () => {
+  const address = server.address();
+  const port = typeof address === 'object' && address ? address.port : config.port;
+  logger.info({ host: config.host, port }, 'listening');
+  // Tells a parent process (the start script, a test) that requests are welcome.
+  process.send?.({ listening: port });
+});
+server.on('error', (error) => {
+  logger.error({ kind: error.message }, 'cannot listen');
+  process.exit(1);
+});
+
+const GRACE_MS = 10_000;
+let stopping = false;
+
+/** Answers what is under way, then closes; a second signal or ten seconds end it at once. */
+async function stop(signal: string): Promise<void> {
+  if (stopping) process.exit(1);
+  stopping = true;
+  logger.info({ signal }, 'stopping');
+  setTimeout(() => process.exit(1), GRACE_MS).unref();
+  server.closeIdleConnections();
+  await new Promise((resolve) => server.close(resolve));
+  await app.close();
+  await database.sequelize.close();
+  process.exit(0);
+}
+process.on('SIGTERM', () => void stop('SIGTERM'));
+process.on('SIGINT', () => void stop('SIGINT'));
+process.on('disconnect', () => void stop('parent gone'));
