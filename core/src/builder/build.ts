@@ -5,8 +5,9 @@ import { judgeFindings, schoolOption } from '../findings/index.ts';
 import type { FindingsReport, Reason } from '../findings/index.ts';
 import { withEdits } from '../reference/index.ts';
 import type { Phase, Reference } from '../reference/index.ts';
-import { drillSafety, safetyState, YOUTH_AGE } from '../safety/index.ts';
-import type { Block, SafetyState } from '../safety/index.ts';
+import { safetyState, YOUTH_AGE } from '../safety/index.ts';
+import type { Block } from '../safety/index.ts';
+import { handlingOf, optionReasons, servesOf } from './explain.ts';
 import type { MipSolver } from './mip.ts';
 import { createOptions } from './options.ts';
 import type { Option, OptionSet } from './options.ts';
@@ -112,29 +113,6 @@ export function prepareBuild(bundled: Reference, input: Case, known?: FindingsRe
   return { reference, input, report, rules, dose, chosen, weights, general, options, problem };
 }
 
-function itemReasons(prepared: Prepared, option: Option): Reason[] {
-  const reasons: Reason[] = option.benefit
-    .map(({ need, match }) => ({ weighted: prepared.weights[need], match }))
-    .filter(({ weighted }) => weighted !== undefined)
-    .sort((a, b) => (b.weighted?.weight ?? 0) * b.match - (a.weighted?.weight ?? 0) * a.match)
-    .map(({ weighted, match }) => ({
-      rule: 'serves',
-      restriction: weighted?.restriction ?? '',
-      side: weighted?.side ?? 'central',
-      match,
-      weight: weighted?.weight ?? 0,
-      from: weighted?.from ?? 'finding',
-    }));
-  const phase = prepared.chosen.phases[option.phase];
-  if (option.filler) reasons.push({ rule: 'fills-phase', phase: phase?.name ?? '', drill: option.drill });
-  if (option.pinned) reasons.push({ rule: 'pinned', drill: option.drill });
-  reasons.push({ rule: `level-${option.open.by}`, drill: option.drill, confirm: option.open.confirm });
-  reasons.push(option.doseReason);
-  if (option.item.side === 'left' || option.item.side === 'right')
-    reasons.push({ rule: 'short-side-only', side: option.item.side });
-  return reasons;
-}
-
 function builtItems(prepared: Prepared, plan: SolvedPlan): BuiltItem[] {
   const orderable = plan.chosen.flatMap((option) => {
     const drill = prepared.reference.drills.get(option.drill);
@@ -143,11 +121,8 @@ function builtItems(prepared: Prepared, plan: SolvedPlan): BuiltItem[] {
   return orderItems(orderable).map(({ option, drill }) => ({
     ...option.item,
     seconds: itemSeconds(drill, option.item),
-    serves: option.benefit.flatMap(({ need, match }) => {
-      const weighted = prepared.weights[need];
-      return weighted ? [{ restriction: weighted.restriction, side: weighted.side, match }] : [];
-    }),
-    reasons: itemReasons(prepared, option),
+    serves: servesOf(prepared, option),
+    reasons: optionReasons(prepared, option),
   }));
 }
 
@@ -195,19 +170,6 @@ function phaseWarnings(prepared: Prepared, items: readonly BuiltItem[]): Reason[
   });
 }
 
-function handlingWarnings(prepared: Prepared, safety: SafetyState, items: readonly BuiltItem[]): Reason[] {
-  return items.flatMap((item) => {
-    const drill = prepared.reference.drills.get(item.drill);
-    if (!drill) return [];
-    return drillSafety(prepared.reference, drill, safety).handling.map(({ precaution, text }) => ({
-      rule: 'handle-with-care',
-      drill: drill.id,
-      precaution,
-      text,
-    }));
-  });
-}
-
 function warningsOf(prepared: Prepared, items: readonly BuiltItem[]): Reason[] {
   const warnings: Reason[] = [];
   if (prepared.general) warnings.push({ rule: 'general-routine' });
@@ -224,7 +186,7 @@ function warningsOf(prepared: Prepared, items: readonly BuiltItem[]): Reason[] {
     warnings.push({ rule: 'youth-limits', age: prepared.rules.safety.age });
   return [
     ...warnings,
-    ...handlingWarnings(prepared, prepared.rules.safety, items),
+    ...items.flatMap((item) => handlingOf(prepared, item.drill)),
     ...phaseWarnings(prepared, items),
   ];
 }

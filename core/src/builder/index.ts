@@ -1,5 +1,7 @@
 export { buildRoutine, prepareBuild, reportOf } from './build.ts';
 export type { BuildHooks, BuildReport, BuiltItem, BuiltRoutine, Prepared } from './build.ts';
+export { explainItems, uncoveredBy } from './explain.ts';
+export type { ItemExplanation } from './explain.ts';
 export { createHighsSolver } from './highsSolver.ts';
 export { greedyPlan, localSearch, seededRandom } from './localSearch.ts';
 export { guardProbability, levelState } from './levels.ts';

@@ -1,12 +1,17 @@
 import { z } from 'zod';
-import { entrySchema } from '../domain/caseFile.ts';
+import { entrySchema, itemSchema } from '../domain/caseFile.ts';
 import { isoDaySchema, painScoreSchema } from '../domain/vocabulary.ts';
 import { idSchema, versionSchema } from './common.ts';
 
 export const startSessionSchema = z.strictObject({ routineId: idSchema, date: isoDaySchema });
 
-/** Where a runner stands: seconds played of the timeline, so that a reload goes on at the same second. */
-export const progressSchema = z.strictObject({ segment: z.int().min(0), elapsed: z.number().min(0) });
+/** Where a runner stands on the timeline, so that a reload goes on at the same second. */
+export const progressSchema = z.strictObject({
+  segment: z.int().min(0),
+  elapsed: z.number().min(0).describe('seconds into the segment'),
+  skipped: z.array(z.int().min(0)).max(2000).default([]).describe('segments that were not done'),
+  played: z.array(itemSchema).max(30).nullable().default(null).describe('the items when a drill was swapped'),
+});
 
 export const saveSessionSchema = z.strictObject({
   version: versionSchema,

@@ -78,6 +78,8 @@ const WORDS: Readonly<Record<string, Wording>> = {
   },
   'fills-phase': (r) =>
     `Fills the phase "${text(r, 'phase')}"; general and dynamic, serves no listed restriction.`,
+  'chosen-by-hand': () => 'Chosen by the practitioner.',
+  'not-offered': (r, ref) => `Not offered by the builder: ${because(r, ref)}.`,
   pinned: () => 'Pinned by the practitioner.',
   'level-criteria': () => 'Level: the entry criteria are met by tests and diary.',
   'level-placement': () => 'Level: placed here by the practitioner.',

@@ -73,7 +73,7 @@ export function endpoint<
     query?: Q;
     body?: B;
     response?: R;
-    handler: (context: Context<P, Q, B>) => Promise<R extends Schema ? z.input<R> : void>;
+    handler: (context: Context<P, Q, B>) => Promise<R extends Schema ? z.input<R> : unknown>;
   },
 ): Endpoint {
   const { handler, access = 'clinician', status = 200, ...rest } = shape;

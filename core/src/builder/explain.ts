@@ -1,0 +1,134 @@
+import type { RoutineItem, Side } from '../domain/index.ts';
+import type { Reason } from '../findings/index.ts';
+import { drillSafety } from '../safety/index.ts';
+import type { Prepared } from './build.ts';
+import type { Option } from './options.ts';
+import { BUILDER } from './settings.ts';
+
+/** What an item does for the athlete and why it is in, or what speaks against it. */
+export interface ItemExplanation {
+  readonly drill: string;
+  readonly serves: readonly { restriction: string; side: Side; match: number }[];
+  readonly reasons: readonly Reason[];
+  /** Handling texts of precautions, and rules that forbid the drill today. */
+  readonly cautions: readonly Reason[];
+}
+
+/** Weighted restrictions that an option serves. */
+export function servesOf(prepared: Prepared, option: Option): ItemExplanation['serves'] {
+  return option.benefit.flatMap(({ need, match }) => {
+    const weighted = prepared.weights[need];
+    return weighted ? [{ restriction: weighted.restriction, side: weighted.side, match }] : [];
+  });
+}
+
+function servingReasons(prepared: Prepared, option: Option): Reason[] {
+  return option.benefit
+    .flatMap(({ need, match }) => {
+      const weighted = prepared.weights[need];
+      return weighted ? [{ weighted, match }] : [];
+    })
+    .sort((a, b) => b.weighted.weight * b.match - a.weighted.weight * a.match)
+    .map(({ weighted, match }) => ({
+      rule: 'serves',
+      restriction: weighted.restriction,
+      side: weighted.side,
+      match,
+      weight: weighted.weight,
+      from: weighted.from,
+    }));
+}
+
+/** Why an option is worth choosing: what it serves, its phase, its level, its dose, its side. */
+export function optionReasons(prepared: Prepared, option: Option): Reason[] {
+  const reasons = servingReasons(prepared, option);
+  const phase = prepared.chosen.phases[option.phase];
+  if (option.filler) reasons.push({ rule: 'fills-phase', phase: phase?.name ?? '', drill: option.drill });
+  if (option.pinned) reasons.push({ rule: 'pinned', drill: option.drill });
+  reasons.push({ rule: `level-${option.open.by}`, drill: option.drill, confirm: option.open.confirm });
+  reasons.push(option.doseReason);
+  const { side } = option.item;
+  if (side === 'left' || side === 'right') reasons.push({ rule: 'short-side-only', side });
+  return reasons;
+}
+
+/** Handling texts under which a drill may be done today. */
+export function handlingOf(prepared: Prepared, drillId: string): Reason[] {
+  const drill = prepared.reference.drills.get(drillId);
+  if (!drill) return [];
+  return drillSafety(prepared.reference, drill, prepared.rules.safety).handling.map(
+    ({ precaution, text }) => ({
+      rule: 'handle-with-care',
+      drill: drill.id,
+      precaution,
+      text,
+    }),
+  );
+}
+
+function optionFor(prepared: Prepared, item: RoutineItem): Option | undefined {
+  const own = prepared.options.options.filter((option) => option.drill === item.drill);
+  return (
+    own.find((o) => o.item.side === item.side && o.item.sets === item.sets) ??
+    own.find((o) => o.item.side === item.side) ??
+    own[0]
+  );
+}
+
+/** What an item serves by its matches alone, for drills the builder has no option for (edited by hand). */
+function servesByMatch(prepared: Prepared, item: RoutineItem): ItemExplanation['serves'] {
+  const drill = prepared.reference.drills.get(item.drill);
+  return prepared.weights.flatMap((weighted) => {
+    const match = drill?.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;
+    const sided =
+      !drill?.unilateral ||
+      item.side === 'both' ||
+      weighted.side === 'central' ||
+      item.side === weighted.side;
+    return match >= BUILDER.coverMatch && sided
+      ? [{ restriction: weighted.restriction, side: weighted.side, match }]
+      : [];
+  });
+}
+
+/** Explains items as they stand, built or edited by hand, each with what forbids it or asks for care today. */
+export function explainItems(prepared: Prepared, items: readonly RoutineItem[]): ItemExplanation[] {
+  return items.map((item) => {
+    const option = optionFor(prepared, item);
+    const cautions = handlingOf(prepared, item.drill);
+    if (option) {
+      return {
+        drill: item.drill,
+        serves: servesOf(prepared, option),
+        reasons: optionReasons(prepared, option),
+        cautions,
+      };
+    }
+    const rule = prepared.options.ineligible.get(item.drill) ?? { rule: 'serves-nothing', about: item.drill };
+    return {
+      drill: item.drill,
+      serves: servesByMatch(prepared, item),
+      reasons: [{ rule: 'chosen-by-hand', drill: item.drill }],
+      cautions: [
+        ...cautions,
+        { rule: 'not-offered', because: rule.rule, about: rule.about, drill: item.drill },
+      ],
+    };
+  });
+}
+
+/** Restrictions that want coverage and that no item serves. */
+export function uncoveredBy(
+  prepared: Prepared,
+  explained: readonly ItemExplanation[],
+): { restriction: string; side: Side; weight: number }[] {
+  return prepared.weights
+    .filter((weighted) => weighted.weight >= BUILDER.coverWanted)
+    .filter(
+      (weighted) =>
+        !explained.some((e) =>
+          e.serves.some((s) => s.restriction === weighted.restriction && s.side === weighted.side),
+        ),
+    )
+    .map(({ restriction, side, weight }) => ({ restriction, side, weight }));
+}

@@ -1,0 +1,62 @@
+import { lazy } from 'react';
+import { createBrowserRouter, Navigate } from 'react-router';
+import { RequireSignIn } from '../features/auth/RequireSignIn.tsx';
+import { SignInPage } from '../features/auth/SignInPage.tsx';
+import { Shell } from './Shell.tsx';
+
+// Each step is a bundle of its own: the door and the list load without them.
+const AthletesPage = lazy(() =>
+  import('../features/athletes/AthletesPage.tsx').then((m) => ({ default: m.AthletesPage })),
+);
+const NewAthletePage = lazy(() =>
+  import('../features/athletes/NewAthletePage.tsx').then((m) => ({ default: m.NewAthletePage })),
+);
+const AthleteWorkspace = lazy(() =>
+  import('../features/athletes/AthleteWorkspace.tsx').then((m) => ({ default: m.AthleteWorkspace })),
+);
+const StoryPage = lazy(() =>
+  import('../features/story/StoryPage.tsx').then((m) => ({ default: m.StoryPage })),
+);
+const ScreenPage = lazy(() =>
+  import('../features/screen/ScreenPage.tsx').then((m) => ({ default: m.ScreenPage })),
+);
+const RidgePage = lazy(() =>
+  import('../features/ridge/RidgePage.tsx').then((m) => ({ default: m.RidgePage })),
+);
+const RoutinePage = lazy(() =>
+  import('../features/routine/RoutinePage.tsx').then((m) => ({ default: m.RoutinePage })),
+);
+const RunPage = lazy(() => import('../features/run/RunPage.tsx').then((m) => ({ default: m.RunPage })));
+const ProgressPage = lazy(() =>
+  import('../features/progress/ProgressPage.tsx').then((m) => ({ default: m.ProgressPage })),
+);
+
+export const router = createBrowserRouter([
+  { path: '/sign-in', element: <SignInPage /> },
+  {
+    element: <RequireSignIn />,
+    children: [
+      {
+        element: <Shell />,
+        children: [
+          { path: '/athletes', element: <AthletesPage /> },
+          { path: '/athletes/new', element: <NewAthletePage /> },
+          {
+            path: '/athletes/:athleteId',
+            element: <AthleteWorkspace />,
+            children: [
+              { index: true, element: <Navigate to="ridge" replace /> },
+              { path: 'story', element: <StoryPage /> },
+              { path: 'screen', element: <ScreenPage /> },
+              { path: 'ridge', element: <RidgePage /> },
+              { path: 'routine', element: <RoutinePage /> },
+              { path: 'run', element: <RunPage /> },
+              { path: 'progress', element: <ProgressPage /> },
+            ],
+          },
+          { path: '*', element: <Navigate to="/athletes" replace /> },
+        ],
+      },
+    ],
+  },
+]);

@@ -1,0 +1,27 @@
+import { createSlice } from '@reduxjs/toolkit';
+import type { PayloadAction } from '@reduxjs/toolkit';
+import type { Me } from '@yonder/core/contracts';
+
+interface SessionState {
+  /** Null while nobody is signed in; `checked` is false until the server was asked. */
+  me: Me | null;
+  checked: boolean;
+}
+
+const slice = createSlice({
+  name: 'session',
+  initialState: { me: null, checked: false } as SessionState,
+  reducers: {
+    signedIn: (state, { payload }: PayloadAction<Me>) => {
+      state.me = payload;
+      state.checked = true;
+    },
+    signedOut: (state) => {
+      state.me = null;
+      state.checked = true;
+    },
+  },
+});
+
+export const { signedIn, signedOut } = slice.actions;
+export const sessionReducer = slice.reducer;

@@ -1,0 +1,50 @@
+import { createTheme } from '@mantine/core';
+import type { MantineColorsTuple } from '@mantine/core';
+
+/** Left side and primary actions: deep teal. */
+const teal: MantineColorsTuple = [
+  '#e9f4f4',
+  '#d3e6e7',
+  '#a6cdcf',
+  '#77b3b6',
+  '#4f9ba0',
+  '#348a90',
+  '#1f7279',
+  '#17646b',
+  '#0f545a',
+  '#06434a',
+];
+
+/** Right side and cautions: copper. */
+const copper: MantineColorsTuple = [
+  '#fdf2ea',
+  '#f6e2d3',
+  '#eac3a4',
+  '#dfa272',
+  '#d58648',
+  '#c9722f',
+  '#b25f20',
+  '#9a5019',
+  '#7f4013',
+  '#66320c',
+];
+
+export const theme = createTheme({
+  primaryColor: 'teal',
+  primaryShade: { light: 7, dark: 7 },
+  colors: { teal, copper },
+  fontFamily: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif",
+  fontFamilyMonospace: "'Atkinson Hyperlegible Next Variable', monospace",
+  headings: { fontFamily: "'Bricolage Grotesque Variable', system-ui, sans-serif", fontWeight: '650' },
+  defaultRadius: 'md',
+  cursorType: 'pointer',
+  components: {
+    Button: { defaultProps: { size: 'sm' } },
+    Tooltip: {
+      defaultProps: { withArrow: true, openDelay: 300, events: { hover: true, focus: true, touch: true } },
+    },
+    Notification: { defaultProps: { closeButtonProps: { 'aria-label': 'Close message' } } },
+    Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, centered: true } },
+    Alert: { defaultProps: { closeButtonLabel: 'Close' } },
+  },
+});

@@ -1,0 +1,59 @@
+import { Tooltip } from '@mantine/core';
+import { IconAlertTriangle, IconHandStop } from '@tabler/icons-react';
+import type { Case } from '@yonder/core/domain';
+import { activePrecautions } from '@yonder/core/safety';
+import type { Block } from '@yonder/core/safety';
+import { nameOf } from '@yonder/core/words';
+import { useReference } from '../app/reference.tsx';
+import { shortDay } from '../app/today.ts';
+import classes from './PrecautionStrip.module.css';
+
+interface Props {
+  athlete: Case['athlete'];
+  /** Working date. */
+  on: string;
+  /** Regions that an open stop-and-refer sign blocks. */
+  blocked: readonly Block[];
+}
+
+/** Always in sight: open stop-and-refer signs first, then every precaution that binds, due reviews marked. */
+export function PrecautionStrip({ athlete, on, blocked }: Props) {
+  const reference = useReference();
+  const active = activePrecautions(athlete, on);
+  const signs = [...new Map(blocked.map((block) => [block.redFlag, block])).values()];
+  if (signs.length === 0 && active.length === 0) return null;
+  return (
+    <ul className={classes.strip} aria-label="Precautions and stop signs">
+      {signs.map((block) => (
+        <li key={block.redFlag} className={classes.stop}>
+          <IconHandStop size={16} aria-hidden="true" />
+          <span>
+            <b>Stop and refer: {block.region === 'all' ? 'everything' : nameOf(reference, block.region)}</b>{' '}
+            {block.action}
+          </span>
+        </li>
+      ))}
+      {active.map((precaution) => (
+        <Tooltip
+          key={precaution.id}
+          multiline
+          w={300}
+          label={reference.precautions.get(precaution.id)?.handling ?? ''}
+        >
+          <li className={classes.precaution} data-due={precaution.reviewDue || undefined} tabIndex={0}>
+            <IconAlertTriangle size={16} aria-hidden="true" />
+            <span>
+              <b>{nameOf(reference, precaution.id)}</b>
+              {precaution.until
+                ? precaution.reviewDue
+                  ? `, review was due ${shortDay(precaution.until)}, still binds`
+                  : ` until reviewed ${shortDay(precaution.until)}`
+                : ''}
+              {precaution.setBy ? `, set by ${precaution.setBy}` : ''}
+            </span>
+          </li>
+        </Tooltip>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,42 @@
+import { Title } from '@mantine/core';
+import type { ReactNode } from 'react';
+import classes from './WhyPanel.module.css';
+
+interface Props {
+  title: string;
+  /** Figures as label and value, values already with their units. */
+  figures?: readonly (readonly [string, ReactNode])[];
+  /** Reasons in plain sentences, most important first. */
+  reasons?: readonly string[];
+  /** Actions at the bottom. */
+  children?: ReactNode;
+}
+
+/** At the right of a step: the reasons for whatever is selected. */
+export function WhyPanel({ title, figures = [], reasons = [], children }: Props) {
+  return (
+    <aside className={`card ${classes.panel}`} aria-label="Why">
+      <Title order={2} size={18}>
+        {title}
+      </Title>
+      {figures.length > 0 ? (
+        <dl className={classes.figures}>
+          {figures.map(([label, value]) => (
+            <div key={label}>
+              <dt>{label}</dt>
+              <dd>{value}</dd>
+            </div>
+          ))}
+        </dl>
+      ) : null}
+      {reasons.length > 0 ? (
+        <ul className={classes.reasons}>
+          {reasons.map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
+      ) : null}
+      {children}
+    </aside>
+  );
+}

@@ -1,0 +1,228 @@
+import {
+  Alert,
+  Button,
+  Chip,
+  Fieldset,
+  Group,
+  MultiSelect,
+  NumberInput,
+  Select,
+  SimpleGrid,
+  TextInput,
+} from '@mantine/core';
+import { useForm } from '@mantine/form';
+import type { UseFormReturnType } from '@mantine/form';
+import { athleteFieldsSchema } from '@yonder/core/contracts';
+import type { AthleteFields } from '@yonder/core/contracts';
+import { kitWords } from '@yonder/core/formats';
+import { nameOf } from '@yonder/core/words';
+import { zod4Resolver } from 'mantine-form-zod-resolver';
+import { useEffect } from 'react';
+import { errorText, fieldErrors } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import classes from './AthleteForm.module.css';
+
+export const EMPTY_ATHLETE: AthleteFields = {
+  name: '',
+  birthDate: '',
+  sport: '',
+  bodyMassKg: null,
+  limbLengthCm: {},
+  dominantHand: null,
+  dominantLeg: null,
+  trainingYears: 0,
+  tasks: [],
+  kit: [],
+  minutes: 10,
+};
+
+interface Props {
+  initial: AthleteFields;
+  submitLabel: string;
+  busy: boolean;
+  /** Error of the last attempt; its faults are shown at their fields. */
+  error: unknown;
+  onSubmit: (fields: AthleteFields) => void;
+}
+
+type Form = UseFormReturnType<AthleteFields>;
+
+/** Mantine's number input gives "" when it is emptied; the API wants null. */
+const orNull = (value: number | string): number | null => (typeof value === 'number' ? value : null);
+
+function Who({ form }: { form: Form }) {
+  const sideData = [
+    { value: 'left', label: 'left' },
+    { value: 'right', label: 'right' },
+  ];
+  return (
+    <Fieldset legend="Who" className={classes.group}>
+      <SimpleGrid cols={{ base: 1, xs: 2 }} spacing="sm">
+        <TextInput label="Name" withAsterisk {...form.getInputProps('name')} />
+        <TextInput label="Birth date" type="date" withAsterisk {...form.getInputProps('birthDate')} />
+        <TextInput label="Sport" {...form.getInputProps('sport')} />
+        <NumberInput
+          label="Training years"
+          min={0}
+          max={80}
+          suffix=" years"
+          {...form.getInputProps('trainingYears')}
+          onChange={(value) => form.setFieldValue('trainingYears', orNull(value) ?? 0)}
+        />
+        <Select label="Dominant hand" data={sideData} clearable {...form.getInputProps('dominantHand')} />
+        <Select label="Dominant leg" data={sideData} clearable {...form.getInputProps('dominantLeg')} />
+      </SimpleGrid>
+    </Fieldset>
+  );
+}
+
+function LimbInput({ form, limb, side }: { form: Form; limb: 'leg' | 'arm'; side: 'left' | 'right' }) {
+  const own = form.values.limbLengthCm[limb];
+  const set = (value: number | string) => {
+    const length = orNull(value);
+    const other = side === 'left' ? own?.right : own?.left;
+    // One side typed stands for both until the other is typed: a length of nought would be refused.
+    const next =
+      length === null
+        ? undefined
+        : { left: length, right: length, ...(other ? { [side === 'left' ? 'right' : 'left']: other } : {}) };
+    form.setFieldValue('limbLengthCm', { ...form.values.limbLengthCm, [limb]: next });
+  };
+  return (
+    <NumberInput
+      label={`${limb === 'leg' ? 'Leg' : 'Arm'} length, ${side}`}
+      suffix=" cm"
+      min={20}
+      max={150}
+      decimalScale={1}
+      value={own?.[side] ?? ''}
+      onChange={set}
+    />
+  );
+}
+
+function Measures({ form }: { form: Form }) {
+  return (
+    <Fieldset legend="Measures" className={classes.group}>
+      <SimpleGrid cols={{ base: 1, xs: 2 }} spacing="sm">
+        <NumberInput
+          label="Body mass"
+          suffix=" kg"
+          min={15}
+          max={250}
+          decimalScale={1}
+          value={form.values.bodyMassKg ?? ''}
+          error={form.errors.bodyMassKg}
+          onChange={(value) => form.setFieldValue('bodyMassKg', orNull(value))}
+        />
+        <NumberInput
+          label="Minutes for a preparation"
+          suffix=" min"
+          min={1}
+          max={120}
+          {...form.getInputProps('minutes')}
+          onChange={(value) => form.setFieldValue('minutes', orNull(value) ?? 10)}
+        />
+        <LimbInput form={form} limb="leg" side="left" />
+        <LimbInput form={form} limb="leg" side="right" />
+        <LimbInput form={form} limb="arm" side="left" />
+        <LimbInput form={form} limb="arm" side="right" />
+      </SimpleGrid>
+    </Fieldset>
+  );
+}
+
+function Tasks({ form }: { form: Form }) {
+  const reference = useReference();
+  const sports = [...new Set(reference.data.demands.map((d) => d.sport))].sort();
+  const data = sports.map((group) => ({
+    group,
+    items: reference.data.demands
+      .filter((d) => d.sport === group)
+      .map((d) => ({ value: d.id, label: d.name })),
+  }));
+  const setTasks = (ids: string[]) =>
+    form.setFieldValue(
+      'tasks',
+      ids.map((id) => form.values.tasks.find((t) => t.id === id) ?? { id, lead: 'either' as const }),
+    );
+  return (
+    <Fieldset legend="What the sport asks" className={classes.group}>
+      <MultiSelect
+        label="Sport tasks"
+        description="Their demands become needs; every figure is an estimate"
+        data={data}
+        value={form.values.tasks.map((t) => t.id)}
+        onChange={setTasks}
+        searchable
+        error={form.errors.tasks}
+      />
+      {form.values.tasks.map((task, index) => {
+        const sided = reference.demands.get(task.id)?.demands.some((d) => d.side !== 'both');
+        return sided ? (
+          <Select
+            key={task.id}
+            mt={6}
+            label={`${nameOf(reference, task.id)}: leading side`}
+            description={reference.demands.get(task.id)?.sideNote}
+            data={[
+              { value: 'either', label: 'either side must meet it' },
+              { value: 'left', label: 'left leads' },
+              { value: 'right', label: 'right leads' },
+            ]}
+            value={task.lead}
+            allowDeselect={false}
+            onChange={(lead) => form.setFieldValue(`tasks.${index}.lead`, (lead ?? 'either') as 'either')}
+          />
+        ) : null;
+      })}
+    </Fieldset>
+  );
+}
+
+function Kit({ form }: { form: Form }) {
+  const words = [...kitWords(useReference())].sort();
+  return (
+    <Fieldset legend="Kit at hand" className={classes.group}>
+      <Chip.Group multiple value={form.values.kit} onChange={(kit) => form.setFieldValue('kit', kit)}>
+        <Group gap={6}>
+          {words.map((word) => (
+            <Chip key={word} value={word} size="xs">
+              {word.replaceAll('-', ' ')}
+            </Chip>
+          ))}
+        </Group>
+      </Chip.Group>
+    </Fieldset>
+  );
+}
+
+/** Everything typed about an athlete, checked by the same schema as on the server. */
+export function AthleteForm({ initial, submitLabel, busy, error, onSubmit }: Props) {
+  const form = useForm<AthleteFields>({
+    initialValues: initial,
+    validate: zod4Resolver(athleteFieldsSchema),
+  });
+  const { setErrors } = form;
+  useEffect(() => {
+    if (error) setErrors(fieldErrors(error));
+  }, [error, setErrors]);
+  return (
+    <form onSubmit={form.onSubmit(onSubmit)} noValidate>
+      <div className={classes.grid}>
+        <Who form={form} />
+        <Measures form={form} />
+        <Tasks form={form} />
+        <Kit form={form} />
+      </div>
+      {error ? (
+        <Alert color="copper" role="alert" mt="sm">
+          {errorText(error)}
+        </Alert>
+      ) : null}
+      <Button type="submit" mt="sm" loading={busy}>
+        {submitLabel}
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,115 @@
+import { Alert, Loader, TextInput } from '@mantine/core';
+import { REGIONS } from '@yonder/core/domain';
+import type { Region } from '@yonder/core/domain';
+import { ageInYears } from '@yonder/core/domain';
+import { judgeFindings } from '@yonder/core/findings';
+import { useMemo } from 'react';
+import { Outlet, useParams, useSearchParams } from 'react-router';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { today } from '../../app/today.ts';
+import { ChainRail } from '../../components/ChainRail.tsx';
+import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
+import { Trail } from '../../components/Trail.tsx';
+import classes from './AthleteWorkspace.module.css';
+import { useAthleteCaseQuery, useAthleteQuery } from './athleteEndpoints.ts';
+import { WorkspaceContext } from './WorkspaceContext.tsx';
+import type { Workspace } from './WorkspaceContext.tsx';
+
+const JOINTS = REGIONS.filter((region) => region !== 'whole-body');
+
+function isRegion(value: string | null): value is Region {
+  return JOINTS.some((region) => region === value);
+}
+
+/** The working date and region live in the address, so that a link shows the same thing again. */
+function useWorkspacePlace() {
+  const [search, setSearch] = useSearchParams();
+  const region = search.get('region');
+  const on = search.get('on') ?? today();
+  const set = (key: string, value: string) =>
+    setSearch(
+      (current) => {
+        current.set(key, value);
+        return current;
+      },
+      { replace: true },
+    );
+  return {
+    on: /^\d{4}-\d{2}-\d{2}$/.test(on) ? on : today(),
+    region: isRegion(region) ? region : ('ankle-foot' as const),
+    selectRegion: (next: Region) => set('region', next),
+    selectDay: (day: string) => set('on', day),
+  };
+}
+
+function Head({ workspace, selectDay }: { workspace: Workspace; selectDay: (day: string) => void }) {
+  const { athlete, on, case: input } = workspace;
+  const facts = [
+    athlete.sport,
+    `${ageInYears(athlete.birthDate, on)} years`,
+    athlete.bodyMassKg === null ? '' : `${athlete.bodyMassKg} kg`,
+    athlete.dominantLeg === null ? '' : `${athlete.dominantLeg}-legged`,
+  ].filter(Boolean);
+  return (
+    <div className={classes.head}>
+      <div className={classes.who}>
+        <h1 className={classes.name}>{athlete.name}</h1>
+        <span className={classes.facts}>{facts.join(' · ')}</span>
+      </div>
+      <PrecautionStrip athlete={input.athlete} on={on} blocked={workspace.report.blocked} />
+      <TextInput
+        className={classes.day}
+        type="date"
+        label="Working date"
+        size="xs"
+        value={on}
+        onChange={(event) => event.currentTarget.value && selectDay(event.currentTarget.value)}
+        data-ahead={on > today() || undefined}
+      />
+    </div>
+  );
+}
+
+/** An athlete's workspace: facts, precautions, trail and chain rail around the step that is open. */
+export function AthleteWorkspace() {
+  const { athleteId = '' } = useParams();
+  const reference = useReference();
+  const place = useWorkspacePlace();
+  const athlete = useAthleteQuery(athleteId);
+  const loaded = useAthleteCaseQuery({ athleteId, on: place.on });
+  const input = loaded.data?.case;
+  const report = useMemo(() => (input ? judgeFindings(reference, input) : null), [reference, input]);
+  const error = athlete.error ?? loaded.error;
+  if (error) {
+    return (
+      <Alert m="xl" color="copper" role="alert" title="This athlete cannot be shown">
+        {errorText(error)}
+      </Alert>
+    );
+  }
+  if (!athlete.data || !input || !report) return <Loader m="xl" aria-label="Loading" />;
+  const workspace: Workspace = {
+    athlete: athlete.data,
+    case: input,
+    report,
+    routineId: loaded.data?.routineId ?? null,
+    on: place.on,
+    region: place.region,
+    selectRegion: place.selectRegion,
+  };
+  return (
+    <WorkspaceContext value={workspace}>
+      <div className={classes.workspace}>
+        <Head workspace={workspace} selectDay={place.selectDay} />
+        <Trail />
+        <div className={classes.columns}>
+          <ChainRail report={report} region={place.region} onSelect={place.selectRegion} />
+          <div className={classes.step}>
+            <Outlet />
+          </div>
+        </div>
+      </div>
+    </WorkspaceContext>
+  );
+}

@@ -1,0 +1,79 @@
+import type { AthleteCase, AthleteFields, AthleteRow, AthleteSummary } from '@yonder/core/contracts';
+import { api } from '../../app/api.ts';
+
+type OfAthlete<Body> = { athleteId: string; body: Body };
+
+/** Everything of an athlete that a change of the story can touch. */
+const touched = (_result: unknown, _error: unknown, { athleteId }: { athleteId: string }) => [
+  'Athletes' as const,
+  'Case' as const,
+  { type: 'Athlete' as const, id: athleteId },
+];
+
+const athletesApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    athletes: build.query<AthleteSummary[], void>({ query: () => '/athletes', providesTags: ['Athletes'] }),
+    athlete: build.query<AthleteRow, string>({
+      query: (id) => `/athletes/${id}`,
+      providesTags: (_result, _error, id) => [{ type: 'Athlete', id }],
+    }),
+    athleteCase: build.query<AthleteCase, { athleteId: string; on: string }>({
+      query: ({ athleteId, on }) => `/athletes/${athleteId}/case?on=${on}`,
+      providesTags: ['Case'],
+    }),
+    createAthlete: build.mutation<AthleteRow, AthleteFields>({
+      query: (body) => ({ url: '/athletes', method: 'POST', body }),
+      invalidatesTags: ['Athletes'],
+    }),
+    updateAthlete: build.mutation<AthleteRow, OfAthlete<AthleteFields & { version: number }>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}`, method: 'PUT', body }),
+      invalidatesTags: touched,
+    }),
+    addInjury: build.mutation<AthleteRow, OfAthlete<object>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/injuries`, method: 'POST', body }),
+      invalidatesTags: touched,
+    }),
+    removeInjury: build.mutation<AthleteRow, { athleteId: string; id: string }>({
+      query: ({ athleteId, id }) => ({ url: `/athletes/${athleteId}/injuries/${id}`, method: 'DELETE' }),
+      invalidatesTags: touched,
+    }),
+    addPrecaution: build.mutation<AthleteRow, OfAthlete<object>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/precautions`, method: 'POST', body }),
+      invalidatesTags: touched,
+    }),
+    endPrecaution: build.mutation<AthleteRow, OfAthlete<object> & { id: string }>({
+      query: ({ athleteId, id, body }) => ({
+        url: `/athletes/${athleteId}/precautions/${id}/end`,
+        method: 'POST',
+        body,
+      }),
+      invalidatesTags: touched,
+    }),
+    answerRedFlags: build.mutation<AthleteRow, OfAthlete<object>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/red-flags`, method: 'POST', body }),
+      invalidatesTags: touched,
+    }),
+    clearRedFlag: build.mutation<AthleteRow, OfAthlete<object> & { id: string }>({
+      query: ({ athleteId, id, body }) => ({
+        url: `/athletes/${athleteId}/red-flags/${id}/clearance`,
+        method: 'POST',
+        body,
+      }),
+      invalidatesTags: touched,
+    }),
+  }),
+});
+
+export const {
+  useAthletesQuery,
+  useAthleteQuery,
+  useAthleteCaseQuery,
+  useCreateAthleteMutation,
+  useUpdateAthleteMutation,
+  useAddInjuryMutation,
+  useRemoveInjuryMutation,
+  useAddPrecautionMutation,
+  useEndPrecautionMutation,
+  useAnswerRedFlagsMutation,
+  useClearRedFlagMutation,
+} = athletesApi;

@@ -1,0 +1,206 @@
+import { Alert, Button, Group, Radio, Select, Text, TextInput, Title } from '@mantine/core';
+import type { Decide } from '@yonder/core/contracts';
+import { decideProgress } from '@yonder/core/progress';
+import type { Decision } from '@yonder/core/progress';
+import {
+  amountText,
+  DECISION_LABEL,
+  nameOf,
+  reasonText,
+  routineChanges,
+  setupText,
+  withSide,
+} from '@yonder/core/words';
+import { useMemo, useState } from 'react';
+import { Link, useLocation } from 'react-router';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { dayText } from '../../app/today.ts';
+import { SideMark } from '../../components/SideMark.tsx';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { useDecideMutation } from '../routine/routineEndpoints.ts';
+import { NextDay } from './NextDay.tsx';
+import classes from './Progress.module.css';
+
+/** What the practitioner made of one decision so far. */
+interface Choice {
+  readonly verdict: 'accepted' | 'overruled';
+  readonly instead: 'keep' | 'ease' | 'remove';
+  readonly reason: string;
+}
+
+const ACCEPT: Choice = { verdict: 'accepted', instead: 'keep', reason: '' };
+
+interface CardProps {
+  decision: Decision;
+  before: NonNullable<ReturnType<typeof useWorkspace>['case']['routine']>['items'][0];
+  choice: Choice;
+  onChange: (choice: Choice) => void;
+}
+
+function NextText({ decision, before }: Pick<CardProps, 'decision' | 'before'>) {
+  const reference = useReference();
+  if (!decision.next) return <>leave it out</>;
+  const changes = routineChanges(reference, [before], [decision.next]);
+  if (changes.length === 0) {
+    const drill = reference.drills.get(before.drill);
+    return (
+      <>
+        stays {amountText(before)}
+        {drill && setupText(drill, before) ? `, ${setupText(drill, before)}` : ''}
+      </>
+    );
+  }
+  return <b>{changes.join('; ')}</b>;
+}
+
+function DecisionCard({ decision, before, choice, onChange }: CardProps) {
+  const reference = useReference();
+  const name = nameOf(reference, decision.drill);
+  const missing = choice.verdict === 'overruled' && choice.reason.trim().length < 3;
+  return (
+    <li className={`card ${classes.card}`} data-kind={decision.decision}>
+      <div className={classes.cardHead}>
+        <SideMark side={decision.side} state="short" />
+        <Title order={3} size={16}>
+          {withSide(name, decision.side === 'both' ? 'central' : decision.side)}
+        </Title>
+        <span className={classes.kind}>{DECISION_LABEL[decision.decision]}</span>
+        <span className={classes.next}>
+          <NextText decision={decision} before={before} />
+        </span>
+      </div>
+      <ul className={classes.reasons}>
+        {decision.reasons.map((reason) => {
+          const text = reasonText(reference, reason);
+          return <li key={text}>{text}</li>;
+        })}
+      </ul>
+      <Radio.Group
+        aria-label={`Verdict on ${name}`}
+        value={choice.verdict}
+        onChange={(verdict) => onChange({ ...choice, verdict: verdict as Choice['verdict'] })}
+      >
+        <Group gap="md">
+          <Radio size="xs" value="accepted" label="Accept" />
+          <Radio size="xs" value="overruled" label="Overrule" />
+          {choice.verdict === 'overruled' ? (
+            <>
+              <Select
+                size="xs"
+                w={140}
+                aria-label={`Instead, for ${name}`}
+                allowDeselect={false}
+                data={[
+                  { value: 'keep', label: 'keep as it is' },
+                  { value: 'ease', label: 'one step easier' },
+                  { value: 'remove', label: 'leave it out' },
+                ]}
+                value={choice.instead}
+                onChange={(instead) =>
+                  onChange({ ...choice, instead: (instead ?? 'keep') as Choice['instead'] })
+                }
+              />
+              <TextInput
+                size="xs"
+                w={240}
+                aria-label={`Reason for overruling ${name}`}
+                placeholder="Why?"
+                value={choice.reason}
+                error={missing ? 'say why' : null}
+                onChange={(e) => onChange({ ...choice, reason: e.currentTarget.value })}
+              />
+            </>
+          ) : null}
+        </Group>
+      </Radio.Group>
+    </li>
+  );
+}
+
+function verdictsOf(choices: readonly Choice[]): Decide['verdicts'] {
+  return choices.map((choice, index) =>
+    choice.verdict === 'accepted'
+      ? { index, verdict: 'accepted' as const }
+      : { index, verdict: 'overruled' as const, instead: choice.instead, reason: choice.reason },
+  );
+}
+
+/** Progress: a decision per drill with the rule that fired; accepted or overruled, they make the next version. */
+export function ProgressPage() {
+  const reference = useReference();
+  const { athlete, case: input, on, routineId } = useWorkspace();
+  const { search } = useLocation();
+  const decisions = useMemo(() => decideProgress(reference, input).decisions, [reference, input]);
+  const [choices, setChoices] = useState<Record<number, Choice>>({});
+  const [decide, { isLoading, error, data: decided }] = useDecideMutation();
+  const items = input.routine?.items ?? [];
+  if (!routineId || items.length === 0) {
+    return (
+      <Text className={`card ${classes.empty}`}>
+        No routine is in force as of {dayText(on)}.{' '}
+        <Link to={{ pathname: '../routine', search }} relative="path">
+          Build and issue one.
+        </Link>
+      </Text>
+    );
+  }
+  const all = items.map((_, index) => choices[index] ?? ACCEPT);
+  const incomplete = all.some((c) => c.verdict === 'overruled' && c.reason.trim().length < 3);
+  const send = () => {
+    decide({ athleteId: athlete.id, body: { on, routineId, verdicts: verdictsOf(all) } })
+      .unwrap()
+      .then(
+        () => setChoices({}),
+        () => undefined, // shown below
+      );
+  };
+  return (
+    <div className={classes.page}>
+      <div className={classes.main}>
+        {decided ? (
+          <Alert
+            color="teal"
+            role="status"
+            title={
+              decided.routine ? `Version ${decided.routine.number} is issued` : 'Recorded; nothing changes'
+            }
+          >
+            {decided.changes.map((change) => (
+              <div key={change}>{change}</div>
+            ))}
+          </Alert>
+        ) : null}
+        <ol className={classes.list} aria-label="Decisions">
+          {decisions.map((decision, index) => {
+            const before = items[index];
+            if (!before) return null;
+            return (
+              <DecisionCard
+                key={`${decision.drill}/${decision.side}`}
+                decision={decision}
+                before={before}
+                choice={all[index] ?? ACCEPT}
+                onChange={(choice) => setChoices((current) => ({ ...current, [index]: choice }))}
+              />
+            );
+          })}
+        </ol>
+        {error ? (
+          <Alert color="copper" role="alert">
+            {errorText(error)}
+          </Alert>
+        ) : null}
+        <Group justify="flex-end" className={classes.footer}>
+          <Text size="sm" c="var(--muted)">
+            Decided by you as of {dayText(on)}; the practitioner decides, the rules only propose.
+          </Text>
+          <Button loading={isLoading} disabled={incomplete} onClick={send}>
+            Record {decisions.length} decisions
+          </Button>
+        </Group>
+      </div>
+      <NextDay />
+    </div>
+  );
+}

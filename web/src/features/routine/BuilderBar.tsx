@@ -1,0 +1,144 @@
+import {
+  Button,
+  Chip,
+  Group,
+  Loader,
+  NumberInput,
+  Popover,
+  SegmentedControl,
+  Select,
+  Text,
+} from '@mantine/core';
+import type { BuildRequest, Mode } from '@yonder/core/domain';
+import { MODES } from '@yonder/core/domain';
+import { kitWords } from '@yonder/core/formats';
+import { MODE_LABEL, number } from '@yonder/core/words';
+import { useReference } from '../../app/reference.tsx';
+import classes from './Routine.module.css';
+import type { BuildState } from './useBuilder.ts';
+
+interface Props {
+  request: BuildRequest;
+  onChange: (change: Partial<BuildRequest>) => void;
+  state: BuildState;
+  onBuild: () => void;
+  onCancel: () => void;
+  /** True when a draft is there: building again replaces its items (undo brings them back). */
+  again: boolean;
+}
+
+function KitPicker({ request, onChange }: Pick<Props, 'request' | 'onChange'>) {
+  const words = [...kitWords(useReference())].sort();
+  return (
+    <Popover width={380} position="bottom" withArrow trapFocus>
+      <Popover.Target>
+        <Button variant="default" size="xs">
+          Kit: {request.kit.length === 0 ? 'none' : request.kit.length}
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <Chip.Group multiple value={request.kit} onChange={(kit) => onChange({ kit })}>
+          <Group gap={5}>
+            {words.map((word) => (
+              <Chip key={word} value={word} size="xs">
+                {word.replaceAll('-', ' ')}
+              </Chip>
+            ))}
+          </Group>
+        </Chip.Group>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+function Progress({ state }: { state: BuildState }) {
+  if (state.kind === 'failed') {
+    return (
+      <Text size="sm" c="var(--danger)" role="alert">
+        Could not build: {state.message}
+      </Text>
+    );
+  }
+  if (state.kind === 'solving') {
+    const gap = state.interim?.report.routine?.gap;
+    const known = gap !== undefined && Number.isFinite(gap) && gap < 10;
+    return (
+      <Text size="sm" role="status">
+        <Loader size={12} mr={6} />
+        {state.interim
+          ? known
+            ? `good answer, at most ${number(gap * 100, 1)} % to gain; proving…`
+            : 'first answer, improving…'
+          : 'looking for drills…'}
+      </Text>
+    );
+  }
+  const gap = state.kind === 'done' ? state.report.routine?.gap : undefined;
+  if (gap === undefined) return null;
+  return (
+    <Text size="sm" c="var(--muted)" role="status">
+      {gap <= 0.005
+        ? `Proven: nothing better than ${number(gap * 100, 1)} % more exists.`
+        : `At most ${number(gap * 100, 1)} % could be gained.`}
+    </Text>
+  );
+}
+
+/** What the routine is for and within what limits; building goes on in the background and can be cancelled. */
+export function BuilderBar({ request, onChange, state, onBuild, onCancel, again }: Props) {
+  const reference = useReference();
+  const structures = reference.data.doseModes.modes.find((m) => m.id === request.mode)?.structures ?? [];
+  return (
+    <Group className={`card ${classes.builder}`} gap="sm">
+      <SegmentedControl
+        size="xs"
+        aria-label="Mode"
+        value={request.mode}
+        onChange={(mode) => onChange({ mode: mode as Mode, structure: null })}
+        data={MODES.map((mode) => ({ value: mode, label: MODE_LABEL[mode] }))}
+      />
+      <NumberInput
+        size="xs"
+        w={92}
+        aria-label="Minutes"
+        suffix=" min"
+        min={1}
+        max={120}
+        value={request.minutes ?? ''}
+        onChange={(value) => onChange({ minutes: typeof value === 'number' && value > 0 ? value : null })}
+      />
+      <NumberInput
+        size="xs"
+        w={110}
+        aria-label="Most drills"
+        placeholder="drills: usual"
+        suffix=" drills"
+        min={1}
+        max={30}
+        value={request.maxDrills ?? ''}
+        onChange={(value) => onChange({ maxDrills: typeof value === 'number' && value > 0 ? value : null })}
+      />
+      <Select
+        size="xs"
+        w={218}
+        aria-label="Structure"
+        placeholder="Structure: by mode and minutes"
+        clearable
+        data={structures.map((id) => ({ value: id, label: reference.structures.get(id)?.name ?? id }))}
+        value={request.structure}
+        onChange={(structure) => onChange({ structure })}
+      />
+      <KitPicker request={request} onChange={onChange} />
+      {state.kind === 'solving' ? (
+        <Button size="xs" variant="outline" onClick={onCancel}>
+          Cancel
+        </Button>
+      ) : (
+        <Button size="xs" onClick={onBuild}>
+          {again ? 'Build again' : 'Build'}
+        </Button>
+      )}
+      <Progress state={state} />
+    </Group>
+  );
+}

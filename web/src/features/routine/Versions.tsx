@@ -1,0 +1,81 @@
+import { Button, Group, Text, Title } from '@mantine/core';
+import type { RoutineRow } from '@yonder/core/contracts';
+import { amountText, duration, MODE_LABEL, nameOf, setupText, sideText, withSide } from '@yonder/core/words';
+import { Link, useLocation } from 'react-router';
+import { useReference } from '../../app/reference.tsx';
+import { dayText } from '../../app/today.ts';
+import classes from './Routine.module.css';
+
+interface Props {
+  routine: RoutineRow;
+  onCopy: () => void;
+}
+
+/** An issued version: what it holds, what it answered, what changed; to print, run, or start the next from. */
+export function IssuedVersion({ routine, onCopy }: Props) {
+  const reference = useReference();
+  const { search } = useLocation();
+  return (
+    <section className={`card ${classes.version}`} aria-label={`Version ${routine.number}`}>
+      <Group justify="space-between">
+        <Title order={2} size={18}>
+          Version {routine.number}: {MODE_LABEL[routine.mode].toLowerCase()}, {duration(routine.totalSeconds)}
+        </Title>
+        <Group gap="xs">
+          <Button
+            component="a"
+            href={`/api/v1/routines/${routine.id}/handout.pdf`}
+            target="_blank"
+            variant="default"
+            size="xs"
+          >
+            Print handout
+          </Button>
+          <Button
+            component={Link}
+            to={{ pathname: '../run', search }}
+            relative="path"
+            variant="default"
+            size="xs"
+          >
+            Run
+          </Button>
+          <Button variant="light" size="xs" onClick={onCopy}>
+            Edit as the next version
+          </Button>
+        </Group>
+      </Group>
+      <Text size="sm" c="var(--muted)">
+        Issued {dayText(routine.issuedOn)} by {routine.issuedBy}
+        {routine.findings.length > 0
+          ? `, answering ${routine.findings
+              .slice(0, 3)
+              .map((f) => withSide(nameOf(reference, f.restriction).toLowerCase(), f.side))
+              .join('; ')}`
+          : ''}
+        .
+      </Text>
+      {routine.changes.length > 0 ? (
+        <ul className={classes.changes}>
+          {routine.changes.map((change) => (
+            <li key={change}>{change}</li>
+          ))}
+        </ul>
+      ) : null}
+      <ol className={classes.issued}>
+        {routine.items.map((item) => {
+          const drill = reference.drills.get(item.drill);
+          return (
+            <li key={item.drill}>
+              <b>{nameOf(reference, item.drill)}</b>, {amountText(item)}
+              {drill ? ` ${sideText(drill, item)}` : ''}
+              <span className="muted">
+                {drill && setupText(drill, item) ? ` (${setupText(drill, item)})` : ''}
+              </span>
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}

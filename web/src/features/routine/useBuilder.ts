@@ -1,0 +1,55 @@
+import type { BuildReport } from '@yonder/core/builder';
+import type { Case } from '@yonder/core/domain';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { compute } from '../../workers/client.ts';
+import type { Interim } from '../../workers/protocol.ts';
+
+export type BuildState =
+  | { kind: 'idle' }
+  | { kind: 'solving'; interim: Interim | null }
+  | { kind: 'done'; report: BuildReport }
+  | { kind: 'failed'; message: string };
+
+/** Builds in the worker: warmed when the page opens, stale solves cancelled, interim answers shown. */
+export function useBuilder(onBuilt: (report: BuildReport) => void) {
+  const [state, setState] = useState<BuildState>({ kind: 'idle' });
+  const running = useRef<AbortController | null>(null);
+  useEffect(() => {
+    compute.call('warm', {}).catch(() => undefined); // a cold start is slower, not wrong
+    return () => running.current?.abort();
+  }, []);
+  const cancel = useCallback(() => {
+    running.current?.abort();
+    running.current = null;
+    setState({ kind: 'idle' });
+  }, []);
+  const build = useCallback(
+    (input: Case) => {
+      running.current?.abort();
+      const controller = new AbortController();
+      running.current = controller;
+      setState({ kind: 'solving', interim: null });
+      compute
+        .call(
+          'build',
+          { case: input },
+          {
+            signal: controller.signal,
+            onInterim: (interim) => setState({ kind: 'solving', interim }),
+          },
+        )
+        .then(
+          (report) => {
+            if (controller.signal.aborted) return;
+            setState({ kind: 'done', report });
+            onBuilt(report);
+          },
+          (error: Error) => {
+            if (!controller.signal.aborted) setState({ kind: 'failed', message: error.message });
+          },
+        );
+    },
+    [onBuilt],
+  );
+  return { state, build, cancel };
+}

@@ -1,0 +1,147 @@
+import { Alert, Button, Group, Select, Title } from '@mantine/core';
+import type { DiaryEntry } from '@yonder/core/domain';
+import { amountText, nameOf } from '@yonder/core/words';
+import { useState } from 'react';
+import { useReference } from '../../app/reference.tsx';
+import classes from './Run.module.css';
+import type { Run } from './useRun.ts';
+
+const DONE = { all: 'done', part: 'in part', none: 'not done' } as const;
+const SCORES = Array.from({ length: 11 }, (_, i) => String(i));
+
+interface ScoreProps {
+  label: string;
+  value: number | null;
+  data: { value: string; label: string }[];
+  onChange: (value: number | null) => void;
+}
+
+function Score({ label, value, data, onChange }: ScoreProps) {
+  return (
+    <Select
+      size="xs"
+      w={96}
+      aria-label={label}
+      placeholder="–"
+      data={data}
+      value={value === null ? null : String(value)}
+      onChange={(text) => onChange(text === null ? null : Number(text))}
+    />
+  );
+}
+
+/** After the run: what each drill hurt, how hard it was and how well it went. */
+export function Afterwards({
+  run,
+  stopAbove,
+  onStored,
+}: {
+  run: Run;
+  stopAbove: number;
+  onStored: () => void;
+}) {
+  const reference = useReference();
+  const [entries, setEntries] = useState<DiaryEntry[]>(() => run.entries());
+  const [busy, setBusy] = useState(false);
+  const change = (index: number, part: Partial<DiaryEntry>) =>
+    setEntries((current) => current.map((entry, i) => (i === index ? { ...entry, ...part } : entry)));
+  const scores = SCORES.map((value) => ({ value, label: `${value} / 10` }));
+  const quality = [
+    { value: '3', label: 'good' },
+    { value: '2', label: 'minor fault' },
+    { value: '1', label: 'clear fault' },
+    { value: '0', label: 'could not' },
+  ];
+  const store = () => {
+    setBusy(true);
+    void run.store(entries, true).then((stored) => {
+      setBusy(false);
+      if (stored) onStored();
+    });
+  };
+  const above = entries.filter((entry) => entry.pain > stopAbove);
+  return (
+    <div className={classes.after}>
+      <Title order={2}>How was it?</Title>
+      <div className={classes.scroll}>
+        <table className={classes.afterTable}>
+          <thead>
+            <tr>
+              {['Drill', 'Done', 'Pain before', 'Pain', 'Effort', 'Quality'].map((heading) => (
+                <th key={heading} scope="col">
+                  {heading}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {entries.map((entry, index) => {
+              const name = nameOf(reference, entry.drill);
+              const item = run.items[index];
+              return (
+                <tr key={entry.drill}>
+                  <th scope="row">
+                    {name} <span className="muted">{item ? amountText(item) : ''}</span>
+                  </th>
+                  <td>{DONE[entry.done]}</td>
+                  <td>
+                    <Score
+                      label={`Pain before ${name}`}
+                      value={entry.painBefore}
+                      data={scores}
+                      onChange={(v) => change(index, { painBefore: v ?? 0 })}
+                    />
+                  </td>
+                  <td>
+                    <Score
+                      label={`Pain in ${name}`}
+                      value={entry.pain}
+                      data={scores}
+                      onChange={(v) => change(index, { pain: v ?? 0 })}
+                    />
+                  </td>
+                  <td>
+                    <Score
+                      label={`Effort of ${name}`}
+                      value={entry.effort}
+                      data={scores}
+                      onChange={(v) => change(index, { effort: v })}
+                    />
+                  </td>
+                  <td>
+                    <Score
+                      label={`Quality of ${name}`}
+                      value={entry.quality}
+                      data={quality}
+                      onChange={(v) => change(index, { quality: v })}
+                    />
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      {above.length > 0 ? (
+        <Alert color="copper">
+          Pain above the limit of {stopAbove}/10: stop{' '}
+          {above.map((e) => nameOf(reference, e.drill)).join(', ')} and tell the practitioner. If it is still
+          raised tomorrow, say so.
+        </Alert>
+      ) : null}
+      {run.problem ? (
+        <Alert color="copper" role="alert">
+          Not stored: {run.problem}
+        </Alert>
+      ) : null}
+      <Group>
+        <Button size="md" loading={busy} onClick={store}>
+          Store the session
+        </Button>
+        <Button size="md" variant="default" onClick={run.back}>
+          Back to the last drill
+        </Button>
+      </Group>
+    </div>
+  );
+}

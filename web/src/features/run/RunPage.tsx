@@ -1,0 +1,138 @@
+import { Alert, Button, Group, Text, Title } from '@mantine/core';
+import type { RoutineRow, SessionRow } from '@yonder/core/contracts';
+import { duration, nameOf } from '@yonder/core/words';
+import { useEffect, useState } from 'react';
+import { Link, useLocation } from 'react-router';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { dayText, shortDay, today } from '../../app/today.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { useRoutineQuery } from '../routine/routineEndpoints.ts';
+import classes from './Run.module.css';
+import { Runner } from './Runner.tsx';
+import { useSessionsQuery, useStartSessionMutation } from './sessionEndpoints.ts';
+
+/** Questions to ask before the first drill, from the entry criteria of the routine's drills. */
+function useChecks(routine: RoutineRow | undefined): { ask: string; ifFailed: string }[] {
+  const reference = useReference();
+  const ids = new Set(
+    (routine?.items ?? []).flatMap(
+      (item) =>
+        reference.drills.get(item.drill)?.entryCriteria.flatMap((c) => (c.check ? [c.check] : [])) ?? [],
+    ),
+  );
+  return reference.data.sessionChecks.filter((check) => ids.has(check.id));
+}
+
+function Diary({ sessions }: { sessions: readonly SessionRow[] }) {
+  const reference = useReference();
+  const finished = sessions.filter((s) => s.finished).slice(0, 8);
+  if (finished.length === 0) return null;
+  return (
+    <section className={`card ${classes.diary}`}>
+      <Title order={3} size={16}>
+        Last sessions
+      </Title>
+      <ul>
+        {finished.map((session) => {
+          const worst = session.entries.reduce(
+            (a, b) => (b.pain > a.pain ? b : a),
+            session.entries[0] ?? { pain: 0, drill: '' },
+          );
+          const all = session.entries.filter((e) => e.done === 'all').length;
+          return (
+            <li key={session.id}>
+              <b>{shortDay(session.date)}</b>: {all} of {session.entries.length} drills in full
+              {worst.pain > 0
+                ? `, most pain ${worst.pain}/10 (${nameOf(reference, worst.drill)})`
+                : ', no pain'}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+/** Run: what is to be done, what to ask first, and the way into the full-screen runner. */
+export function RunPage() {
+  const reference = useReference();
+  const { athlete, routineId, on } = useWorkspace();
+  const { search } = useLocation();
+  const { data: routine } = useRoutineQuery(routineId ?? '', { skip: routineId === null });
+  const { data: sessions } = useSessionsQuery(athlete.id, { refetchOnMountOrArgChange: true });
+  const [start, { isLoading, error }] = useStartSessionMutation();
+  const [session, setSession] = useState<SessionRow | null>(null);
+  const checks = useChecks(routine);
+  const key = `running/${athlete.id}`;
+  const open = sessions?.find((s) => !s.finished && s.routineId === routineId && s.date === on);
+  // A reload in the middle of a run goes straight back into it.
+  useEffect(() => {
+    if (open && sessionStorage.getItem(key) === open.id) setSession((current) => current ?? open);
+  }, [open, key]);
+  const enter = () => {
+    if (!routineId) return;
+    start({ routineId, date: on })
+      .unwrap()
+      .then(
+        (row) => {
+          sessionStorage.setItem(key, row.id);
+          setSession(row);
+        },
+        () => undefined, // shown below
+      );
+  };
+  const leave = () => {
+    sessionStorage.removeItem(key);
+    setSession(null);
+  };
+  if (!routineId || !routine) {
+    return (
+      <Text className={`card ${classes.empty}`}>
+        No routine is issued as of {dayText(on)}.{' '}
+        <Link to={{ pathname: '../routine', search }} relative="path">
+          Build one first.
+        </Link>
+      </Text>
+    );
+  }
+  if (session) return <Runner key={session.id} session={session} routine={routine} onLeave={leave} />;
+  return (
+    <div className={classes.page}>
+      <section className={`card ${classes.start}`}>
+        <Title order={2} size={22}>
+          Version {routine.number}, {duration(routine.totalSeconds)}
+        </Title>
+        <ol>
+          {routine.items.map((item) => (
+            <li key={item.drill}>{nameOf(reference, item.drill)}</li>
+          ))}
+        </ol>
+        {checks.length > 0 ? (
+          <Alert color="copper" title="Ask first">
+            {checks.map((check) => (
+              <div key={check.ask}>
+                {check.ask} <span className="muted">{check.ifFailed}</span>
+              </div>
+            ))}
+          </Alert>
+        ) : null}
+        <Group mt="md">
+          <Button size="lg" loading={isLoading} onClick={enter}>
+            {open ? 'Go on' : 'Start'}
+          </Button>
+          <Text size="sm" c="var(--muted)">
+            Session of {dayText(on)}
+            {on > today() ? ', ahead of today' : ''}
+          </Text>
+        </Group>
+        {error ? (
+          <Alert color="red" role="alert" mt="sm">
+            {errorText(error)}
+          </Alert>
+        ) : null}
+      </section>
+      <Diary sessions={sessions ?? []} />
+    </div>
+  );
+}

@@ -1,0 +1,177 @@
+import { Alert, Button, Group, Modal, Stack, Text } from '@mantine/core';
+import { useHotkeys } from '@mantine/hooks';
+import {
+  IconPlayerPause,
+  IconPlayerPlay,
+  IconPlayerSkipForward,
+  IconPlayerTrackPrev,
+} from '@tabler/icons-react';
+import type { Swap } from '@yonder/core/builder';
+import type { RoutineRow, SessionRow } from '@yonder/core/contracts';
+import { painLimits } from '@yonder/core/findings';
+import { ageInYears } from '@yonder/core/domain';
+import { nameOf, percent } from '@yonder/core/words';
+import { useState } from 'react';
+import { useReference } from '../../app/reference.tsx';
+import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
+import { compute } from '../../workers/client.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { Afterwards } from './Afterwards.tsx';
+import classes from './Run.module.css';
+import { Stage } from './Stage.tsx';
+import { useRun } from './useRun.ts';
+import type { Run } from './useRun.ts';
+
+function PainModal({ run, stopAbove, onClose }: { run: Run; stopAbove: number; onClose: () => void }) {
+  return (
+    <Modal opened onClose={onClose} title="How much does it hurt, 0 to 10?">
+      <Group gap={8}>
+        {Array.from({ length: 11 }, (_, pain) => (
+          <Button
+            key={pain}
+            w={54}
+            h={48}
+            variant={pain > stopAbove ? 'filled' : 'outline'}
+            color={pain > stopAbove ? 'copper' : 'teal'}
+            onClick={() => {
+              run.reportPain(pain, stopAbove);
+              onClose();
+            }}
+          >
+            {pain}
+          </Button>
+        ))}
+      </Group>
+      <Text size="sm" mt="sm">
+        Above {stopAbove} this drill stops for today.
+      </Text>
+    </Modal>
+  );
+}
+
+function SwapModal({ run, onClose }: { run: Run; onClose: () => void }) {
+  const reference = useReference();
+  const { case: input } = useWorkspace();
+  const index = run.segments[run.position.segment]?.item ?? 0;
+  const [swaps, setSwaps] = useState<readonly Swap[] | null>(null);
+  const [asked, setAsked] = useState(false);
+  if (!asked) {
+    setAsked(true);
+    const mode = input.routine?.mode ?? 'prepare';
+    const request = { ...input.request, mode };
+    compute
+      .call('swaps', { case: { ...input, request }, items: run.items, index })
+      .then(setSwaps, () => setSwaps([]));
+  }
+  return (
+    <Modal opened onClose={onClose} title={`Instead of ${nameOf(reference, run.items[index]?.drill ?? '')}`}>
+      <Stack gap={6}>
+        {swaps === null ? <Text role="status">Looking…</Text> : null}
+        {swaps?.length === 0 ? (
+          <Text>Nothing else does this job with today’s kit and precautions. Skip it.</Text>
+        ) : null}
+        {swaps?.slice(0, 6).map((swap) => (
+          <Button
+            key={swap.drill}
+            variant="default"
+            justify="space-between"
+            onClick={() => {
+              run.swap(index, swap.item);
+              onClose();
+            }}
+            rightSection={`keeps ${percent(Math.min(1, swap.keeps))}`}
+          >
+            {nameOf(reference, swap.drill)}
+          </Button>
+        ))}
+      </Stack>
+    </Modal>
+  );
+}
+
+function Controls({ run, onHurt, onSwap }: { run: Run; onHurt: () => void; onSwap: () => void }) {
+  const toggle = run.playing ? run.pause : run.play;
+  useHotkeys([
+    ['space', toggle],
+    ['ArrowRight', run.skip],
+    ['ArrowLeft', run.back],
+  ]);
+  return (
+    <Group justify="center" gap="sm" className={classes.controls}>
+      <Button size="lg" variant="default" leftSection={<IconPlayerTrackPrev />} onClick={run.back}>
+        Back
+      </Button>
+      <Button size="xl" leftSection={run.playing ? <IconPlayerPause /> : <IconPlayerPlay />} onClick={toggle}>
+        {run.playing ? 'Pause' : 'Go'}
+      </Button>
+      <Button size="lg" variant="default" leftSection={<IconPlayerSkipForward />} onClick={run.skip}>
+        Skip
+      </Button>
+      <Button size="lg" variant="default" onClick={onSwap}>
+        Swap drill
+      </Button>
+      <Button size="lg" color="copper" variant="outline" onClick={onHurt}>
+        It hurts
+      </Button>
+    </Group>
+  );
+}
+
+/** The full-screen runner of a session; a reload goes on where it was. */
+export function Runner({
+  session,
+  routine,
+  onLeave,
+}: {
+  session: SessionRow;
+  routine: RoutineRow;
+  onLeave: () => void;
+}) {
+  const reference = useReference();
+  const { case: input, on, report } = useWorkspace();
+  const run = useRun(session, routine.items);
+  const [open, setOpen] = useState<'pain' | 'swap' | null>(null);
+  const { stop } = painLimits(reference, input.schools, ageInYears(input.athlete.birthDate, on));
+  return (
+    <div className={classes.runner} role="dialog" aria-modal="true" aria-label="Runner">
+      <div className={classes.top}>
+        <PrecautionStrip athlete={input.athlete} on={on} blocked={report.blocked} />
+        <Text className={classes.limit}>
+          {stop > 0 ? `Stop a drill if it hurts more than ${stop}/10.` : 'Stop a drill if it hurts at all.'}
+        </Text>
+        <Group gap="xs">
+          {run.finished ? null : (
+            <Button variant="default" size="xs" onClick={run.end}>
+              End here
+            </Button>
+          )}
+          <Button
+            variant="subtle"
+            size="xs"
+            onClick={() => {
+              run.pause();
+              void run.store([], false).then(onLeave);
+            }}
+          >
+            Leave, go on later
+          </Button>
+        </Group>
+      </div>
+      {run.problem && !run.finished ? (
+        <Alert color="copper" role="alert" p={6}>
+          {run.problem}
+        </Alert>
+      ) : null}
+      {run.finished ? (
+        <Afterwards run={run} stopAbove={stop} onStored={onLeave} />
+      ) : (
+        <>
+          <Stage run={run} />
+          <Controls run={run} onHurt={() => setOpen('pain')} onSwap={() => setOpen('swap')} />
+        </>
+      )}
+      {open === 'pain' ? <PainModal run={run} stopAbove={stop} onClose={() => setOpen(null)} /> : null}
+      {open === 'swap' ? <SwapModal run={run} onClose={() => setOpen(null)} /> : null}
+    </div>
+  );
+}

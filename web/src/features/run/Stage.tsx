@@ -1,0 +1,113 @@
+import type { RoutineItem } from '@yonder/core/domain';
+import type { Segment } from '@yonder/core/dose';
+import type { Drill, Reference } from '@yonder/core/reference';
+import { duration, nameOf, SIDE_LABEL, SIDE_MARK } from '@yonder/core/words';
+import { useReference } from '../../app/reference.tsx';
+import classes from './Run.module.css';
+import { repetition, secondsLeft } from './runner.ts';
+import type { Run } from './useRun.ts';
+
+function headline(segment: Segment, drill: Drill | undefined): string {
+  switch (segment.kind) {
+    case 'changeover':
+      return 'Next';
+    case 'floor-change':
+      return 'Change position';
+    case 'setup':
+      return 'Get ready';
+    case 'switch':
+      return `Switch to the ${SIDE_LABEL[segment.side]} side`;
+    case 'rest':
+      return 'Rest';
+    case 'work':
+      return drill?.dose.measure === 'hold-seconds' ? 'Hold' : 'Go';
+  }
+}
+
+/** Reps and contacts are counted, holds and everything else counted down. */
+function BigNumber({
+  segment,
+  elapsed,
+  drill,
+}: {
+  segment: Segment;
+  elapsed: number;
+  drill: Drill | undefined;
+}) {
+  const left = Math.max(0, Math.ceil(segment.seconds - elapsed));
+  const counted =
+    segment.kind === 'work' && (drill?.dose.measure === 'reps' || drill?.dose.measure === 'contacts');
+  if (!counted) {
+    return (
+      <div className={classes.big} role="timer" aria-label="Seconds left">
+        {left}
+        <span>s</span>
+      </div>
+    );
+  }
+  return (
+    <div className={classes.big} role="timer" aria-label="Repetition">
+      {repetition(segment, elapsed)}
+      <span>of {segment.amount}</span>
+    </div>
+  );
+}
+
+function holdNote(segment: Segment, item: RoutineItem | undefined, elapsed: number): string {
+  if (segment.kind !== 'work' || !item?.holdSeconds || !segment.secondsPerRep || item.measure !== 'reps')
+    return '';
+  const within = elapsed % segment.secondsPerRep;
+  return within < item.holdSeconds ? `hold ${Math.ceil(item.holdSeconds - within)} s` : 'release';
+}
+
+function upNext(reference: Reference, run: Run, index: number): string {
+  const next = run.items[index + 1];
+  return next ? nameOf(reference, next.drill) : 'the end';
+}
+
+/** What to do this second, legible two metres away. */
+export function Stage({ run }: { run: Run }) {
+  const reference = useReference();
+  const segment = run.segments[run.position.segment];
+  if (!segment) return null;
+  const item = run.items[segment.item];
+  const drill = item ? reference.drills.get(item.drill) : undefined;
+  const total = run.segments.reduce((sum, s) => sum + s.seconds, 0);
+  const left = secondsLeft(run.segments, run.position);
+  const sided = segment.side === 'left' || segment.side === 'right';
+  return (
+    <div className={classes.stage} data-kind={segment.kind}>
+      <div
+        className={classes.bar}
+        role="progressbar"
+        aria-label="Session"
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={Math.round(100 - (left / total) * 100)}
+      >
+        <span style={{ width: `${100 - (left / total) * 100}%` }} />
+      </div>
+      <div className={classes.drill}>
+        {segment.item + 1} / {run.items.length} · {drill?.name}
+      </div>
+      <div className={classes.headline} data-side={sided ? segment.side : undefined} aria-live="polite">
+        {headline(segment, drill)}
+        {sided && segment.kind === 'work' ? (
+          <span>
+            {' '}
+            {SIDE_MARK[segment.side]} {SIDE_LABEL[segment.side]}
+          </span>
+        ) : null}
+      </div>
+      <BigNumber segment={segment} elapsed={run.position.elapsed} drill={drill} />
+      <div className={classes.sets}>
+        {segment.set ? `Set ${segment.set} of ${segment.sets}` : ' '}{' '}
+        {holdNote(segment, item, run.position.elapsed)}
+      </div>
+      <p className={classes.cue}>{segment.kind === 'work' ? drill?.cues.join(' · ') : drill?.athleteText}</p>
+      <div className={classes.left}>
+        {duration(left)} left, then {upNext(reference, run, segment.item)}
+      </div>
+    </div>
+  );
+}

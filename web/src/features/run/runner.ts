@@ -1,0 +1,96 @@
+import type { SessionRow } from '@yonder/core/contracts';
+import type { DiaryEntry, RoutineItem } from '@yonder/core/domain';
+import type { Segment } from '@yonder/core/dose';
+
+/** Where a run stands: the segment and the seconds into it; segments that were skipped count as not done. */
+export type Position = Pick<SessionRow['progress'], 'segment' | 'elapsed' | 'skipped'>;
+
+/** Moves on by `seconds`, over as many segments as they cover. At the end the segment index equals their number. */
+export function advance(segments: readonly Segment[], position: Position, seconds: number): Position {
+  let { segment } = position;
+  let elapsed = position.elapsed + seconds;
+  for (let current = segments[segment]; current && elapsed >= current.seconds; current = segments[segment]) {
+    elapsed -= current.seconds;
+    segment += 1;
+  }
+  return { ...position, segment, elapsed: segment >= segments.length ? 0 : elapsed };
+}
+
+/** Leaves the present segment undone and goes to the next. */
+export function skip(segments: readonly Segment[], position: Position): Position {
+  if (position.segment >= segments.length) return position;
+  return { segment: position.segment + 1, elapsed: 0, skipped: [...position.skipped, position.segment] };
+}
+
+/** Back to the start of this segment, or to the one before when it has hardly begun. */
+export function back(segments: readonly Segment[], position: Position): Position {
+  const target = position.elapsed > 2 ? position.segment : Math.max(0, position.segment - 1);
+  return {
+    segment: Math.min(target, segments.length),
+    elapsed: 0,
+    skipped: position.skipped.filter((s) => s < target),
+  };
+}
+
+/** Leaves out what is left of the present drill. */
+export function skipItem(segments: readonly Segment[], position: Position): Position {
+  const item = segments[position.segment]?.item;
+  if (item === undefined) return position;
+  const rest = segments
+    .map((s, index) => ({ s, index }))
+    .filter(({ s, index }) => index >= position.segment && s.item === item);
+  const last = rest.at(-1)?.index ?? position.segment;
+  return { segment: last + 1, elapsed: 0, skipped: [...position.skipped, ...rest.map(({ index }) => index)] };
+}
+
+/** Seconds left of the whole session. */
+export function secondsLeft(segments: readonly Segment[], position: Position): number {
+  const rest = segments.slice(position.segment).reduce((sum, segment) => sum + segment.seconds, 0);
+  return Math.max(0, rest - position.elapsed);
+}
+
+/** The repetition under way, from 1, of a work segment. */
+export function repetition(segment: Segment, elapsed: number): number {
+  if (!segment.secondsPerRep || !segment.amount) return 1;
+  return Math.min(segment.amount, Math.floor(elapsed / segment.secondsPerRep + 1e-9) + 1);
+}
+
+export interface PainReport {
+  readonly pain: number;
+  readonly stopped: boolean;
+}
+
+/**
+ * The diary entries a run amounts to: a drill is done in full, in part or not at all by which of its work segments
+ * were played; amounts are the sets in which every side was done.
+ */
+export function entriesOf(
+  routine: readonly RoutineItem[],
+  played: readonly RoutineItem[],
+  segments: readonly Segment[],
+  position: Position,
+  pains: ReadonlyMap<number, PainReport>,
+): DiaryEntry[] {
+  const undone = new Set(position.skipped);
+  return played.map((item, index) => {
+    const work = segments
+      .map((segment, at) => ({ segment, done: at < position.segment && !undone.has(at) }))
+      .filter(({ segment }) => segment.item === index && segment.kind === 'work');
+    const done = work.filter((w) => w.done).length;
+    const sets = [...new Set(work.map((w) => w.segment.set))];
+    const full = sets.filter((set) => work.filter((w) => w.segment.set === set).every((w) => w.done));
+    const original = routine[index]?.drill;
+    return {
+      drill: item.drill,
+      side: item.side,
+      done: done === work.length ? 'all' : done > 0 ? 'part' : 'none',
+      amounts: full.map(() => item.amount),
+      painBefore: 0,
+      pain: pains.get(index)?.pain ?? 0,
+      nextDayPain: null,
+      effort: null,
+      quality: null,
+      ...(original !== undefined && original !== item.drill ? { swappedFor: original } : {}),
+    };
+  });
+}

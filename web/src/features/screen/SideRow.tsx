@@ -1,0 +1,162 @@
+import type { Side } from '@yonder/core/domain';
+import { aggregateTrials, trialSpread } from '@yonder/core/measure';
+import { realChange } from '@yonder/core/estimate';
+import type { Test } from '@yonder/core/reference';
+import { figure, number, SIDE_LABEL, signedFigure, unitWord } from '@yonder/core/words';
+import type { KeyboardEvent } from 'react';
+import { shortDay } from '../../app/today.ts';
+import { SideMark } from '../../components/SideMark.tsx';
+import { painFault, trialFault, trialFields, trialValues } from './entry.ts';
+import type { SideEntry } from './entry.ts';
+import classes from './Screen.module.css';
+
+interface Props {
+  test: Test;
+  side: Side;
+  entry: SideEntry;
+  /** The visit before this one, if there was one. */
+  last: { date: string; value: number } | null;
+  onChange: (entry: SideEntry) => void;
+  /** Called when a field is left or confirmed. */
+  onCommit: (entry: SideEntry) => void;
+  /** Enter in a field: go to the next one. */
+  onEnter: (field: HTMLInputElement) => void;
+  /** The side key was pressed. */
+  onSwitchSide: (field: HTMLInputElement) => void;
+  onHelp: () => void;
+}
+
+function Outcome({ test, entry, last }: Pick<Props, 'test' | 'entry' | 'last'>) {
+  const values = trialValues(test, entry);
+  if (values.length === 0) {
+    return (
+      <td colSpan={3} className={classes.outcome}>
+        <span className="muted">
+          {last ? `last time ${figure(last.value, test.unit)}, ${shortDay(last.date)}` : 'no result yet'}
+        </span>
+      </td>
+    );
+  }
+  const value = aggregateTrials(test, values);
+  const spread = trialSpread(test, values);
+  const change = last ? realChange(test, last.value, value) : null;
+  const word =
+    change?.real === 'yes' ? 'real change' : change?.real === 'possibly' ? 'possibly real' : 'within error';
+  return (
+    <>
+      <td className={classes.aggregate}>
+        {figure(value, test.unit)}
+        <span className={classes.rule}>{test.trials.aggregate}</span>
+      </td>
+      <td className={classes.outcome}>
+        {spread.range === null ? (
+          ''
+        ) : (
+          <span data-wide={spread.exceeded || undefined} className={classes.spread}>
+            {spread.cvPercent === null
+              ? `spread ${number(spread.range, 1)} ${unitWord(test.unit)}`
+              : `CV ${number(spread.cvPercent, 1)} %`}
+            {spread.askAnother ? ', one more trial' : spread.unstable ? ', unstable' : ''}
+          </span>
+        )}
+      </td>
+      <td className={classes.outcome}>
+        {change && last ? (
+          <span data-real={change.real}>
+            {signedFigure(change.difference, test.unit)} since {shortDay(last.date)}, {word}
+          </span>
+        ) : (
+          <span className="muted">first result</span>
+        )}
+      </td>
+    </>
+  );
+}
+
+/** One side of a test: trial fields, pain, and at once what they come to. */
+export function SideRow({
+  test,
+  side,
+  entry,
+  last,
+  onChange,
+  onCommit,
+  onEnter,
+  onSwitchSide,
+  onHelp,
+}: Props) {
+  const fields = trialFields(test, entry);
+  const label = side === 'central' ? '' : ` ${SIDE_LABEL[side]}`;
+  const keys = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      onEnter(event.currentTarget);
+    } else if (event.key === 's' || event.key === 'S') {
+      event.preventDefault();
+      onSwitchSide(event.currentTarget);
+    } else if (event.key === '?') {
+      event.preventDefault();
+      onHelp();
+    }
+  };
+  const setTrial = (index: number, text: string): SideEntry => {
+    const trials = Array.from({ length: Math.max(entry.trials.length, index + 1) }, (_, i) =>
+      i === index ? text : (entry.trials[i] ?? ''),
+    );
+    while (trials.length > 0 && trials.at(-1) === '') trials.pop();
+    return { ...entry, trials };
+  };
+  return (
+    <tr data-side={side}>
+      <th scope="row" className={classes.side}>
+        <SideMark side={side} state="short" /> {SIDE_LABEL[side]}
+      </th>
+      {Array.from({ length: fields }, (_, index) => {
+        const text = entry.trials[index] ?? '';
+        const fault = trialFault(test, text);
+        const id = `${test.id}-${side}-${index}`;
+        return (
+          <td key={index} className={classes.cell}>
+            <input
+              className={classes.number}
+              inputMode="decimal"
+              autoComplete="off"
+              aria-label={`Trial ${index + 1}${label}`}
+              aria-invalid={fault !== null}
+              aria-describedby={fault ? `${id}-fault` : undefined}
+              value={text}
+              onChange={(e) => onChange(setTrial(index, e.currentTarget.value))}
+              onBlur={() => onCommit(entry)}
+              onKeyDown={keys}
+            />
+            {fault ? (
+              <span id={`${id}-fault`} role="alert" className={classes.fault}>
+                {fault}
+              </span>
+            ) : null}
+          </td>
+        );
+      })}
+      <td className={classes.cell}>
+        <input
+          className={classes.number}
+          data-pain
+          inputMode="numeric"
+          autoComplete="off"
+          aria-label={`Pain${label}`}
+          aria-invalid={painFault(entry.pain) !== null}
+          value={entry.pain}
+          onChange={(e) => onChange({ ...entry, pain: e.currentTarget.value })}
+          onBlur={() => onCommit(entry)}
+          onKeyDown={keys}
+        />
+        {painFault(entry.pain) ? (
+          <span role="alert" className={classes.fault}>
+            {painFault(entry.pain)}
+          </span>
+        ) : null}
+      </td>
+      <Outcome test={test} entry={entry} last={last} />
+    </tr>
+  );
+}

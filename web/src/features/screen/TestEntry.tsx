@@ -1,0 +1,152 @@
+import { Title } from '@mantine/core';
+import type { ResultRow, ScreeningRow } from '@yonder/core/contracts';
+import type { Side } from '@yonder/core/domain';
+import { limitExceeded, aggregateTrials, resultValue, symmetryIndex } from '@yonder/core/measure';
+import type { Test } from '@yonder/core/reference';
+import { duration, figure, number, unitWord } from '@yonder/core/words';
+import { useRef, useState } from 'react';
+import { entryOf, painFault, trialFault, trialValues } from './entry.ts';
+import type { SideEntry } from './entry.ts';
+import classes from './Screen.module.css';
+import { SideRow } from './SideRow.tsx';
+import { sidesOf } from './testsOfRegion.ts';
+
+interface Props {
+  test: Test;
+  visit: ScreeningRow | null;
+  /** Earlier visits, newest first. */
+  earlier: readonly ScreeningRow[];
+  onSave: (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => void;
+  /** Enter behind the last field. */
+  onNext: () => void;
+  onHelp: () => void;
+}
+
+function lastOf(
+  test: Test,
+  side: Side,
+  earlier: readonly ScreeningRow[],
+): { date: string; value: number } | null {
+  for (const visit of earlier) {
+    const row = visit.results.find((r) => r.test === test.id && r.side === side);
+    const value = row ? resultValue(test, row) : null;
+    if (value !== null) return { date: visit.date, value };
+  }
+  return null;
+}
+
+/** Left against right as soon as both are there: the difference, its limit and whether it is beyond the error. */
+function SideComparison({ test, entries }: { test: Test; entries: Record<string, SideEntry> }) {
+  const valueOf = (side: Side) => {
+    const values = entries[side] ? trialValues(test, entries[side]) : [];
+    return values.length > 0 ? aggregateTrials(test, values) : null;
+  };
+  const left = valueOf('left');
+  const right = valueOf('right');
+  const limit = test.flag.asymmetry;
+  if (left === null || right === null) return null;
+  const difference = Math.abs(left - right);
+  const exceeded = limit !== null && limitExceeded(left, right, limit);
+  const beyondError = difference >= test.mdc95.value;
+  const verdict = !limit
+    ? 'no limit is set for this test'
+    : !exceeded
+      ? 'within the limit'
+      : beyondError
+        ? 'beyond the limit and the error: it counts'
+        : 'beyond the limit, inside the error: possible, repeat';
+  const index = limit?.kind === 'lsi-percent' ? ` (${number(symmetryIndex(left, right), 0)} %)` : '';
+  return (
+    <p className={classes.comparison} data-counts={(exceeded && beyondError) || undefined}>
+      Left against right: {figure(difference, test.unit)}
+      {index}, {verdict}. Error (MDC95) {figure(test.mdc95.value, test.unit)}.
+    </p>
+  );
+}
+
+/** Entry of one test: type, Enter, next field; S switches the side; ? shows how it is done. */
+export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Props) {
+  const sides = sidesOf(test);
+  const rowOf = (side: Side) => visit?.results.find((r) => r.test === test.id && r.side === side);
+  const [entries, setEntries] = useState<Record<string, SideEntry>>(() =>
+    Object.fromEntries(sides.map((side) => [side, entryOf(rowOf(side))])),
+  );
+  const table = useRef<HTMLTableElement>(null);
+  const inputs = () => [...(table.current?.querySelectorAll('input') ?? [])];
+
+  const commit = (side: Side, entry: SideEntry) => {
+    const faulty =
+      entry.trials.some((text) => trialFault(test, text) !== null) || painFault(entry.pain) !== null;
+    if (!faulty) onSave(test, side, entry, rowOf(side));
+  };
+  const enter = (field: HTMLInputElement) => {
+    if (field.getAttribute('aria-invalid') === 'true') return;
+    // The next field may only appear once this value is in (a third trial): look after the render.
+    requestAnimationFrame(() => {
+      const all = inputs();
+      const next = all[all.indexOf(field) + 1];
+      if (next) {
+        next.focus();
+        next.select();
+      } else {
+        field.blur();
+        onNext();
+      }
+    });
+  };
+  const switchSide = (field: HTMLInputElement) => {
+    const own = field.closest('tr')?.dataset.side;
+    const other = table.current?.querySelector<HTMLInputElement>(
+      `tr:not([data-side="${own}"])[data-side] input`,
+    );
+    other?.focus();
+    other?.select();
+  };
+  const most = Math.max(test.trials.count, ...sides.map((side) => entries[side]?.trials.length ?? 0));
+  return (
+    <section className={`card ${classes.entry}`} aria-labelledby="test-title">
+      <Title order={2} size={19} id="test-title">
+        {test.name}
+      </Title>
+      <p className={classes.facts}>
+        in {unitWord(test.unit)}, {test.trials.count} {test.trials.count === 1 ? 'trial' : 'trials'} (
+        {test.trials.aggregate} counts), about {duration(test.timeSeconds)} for both sides
+      </p>
+      <div className={classes.scroll}>
+        <table ref={table} className={classes.table}>
+          <thead>
+            <tr>
+              <td />
+              {Array.from({ length: most }, (_, i) => (
+                <th key={i} scope="col">
+                  Trial {i + 1}
+                </th>
+              ))}
+              <th scope="col">Pain 0–10</th>
+              <th scope="col" colSpan={3}>
+                Result, spread, change
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {sides.map((side) => (
+              <SideRow
+                key={side}
+                test={test}
+                side={side}
+                entry={entries[side] ?? { trials: [], pain: '' }}
+                last={lastOf(test, side, earlier)}
+                onChange={(entry) => setEntries((current) => ({ ...current, [side]: entry }))}
+                onCommit={(entry) => commit(side, entry)}
+                onEnter={enter}
+                onSwitchSide={switchSide}
+                onHelp={onHelp}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <SideComparison test={test} entries={entries} />
+    </section>
+  );
+}

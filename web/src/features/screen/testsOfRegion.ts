@@ -1,0 +1,47 @@
+import type { Case, Region, Side } from '@yonder/core/domain';
+import type { Reference, Test } from '@yonder/core/reference';
+import { isBlocked, testAllowed, YOUTH_AGE } from '@yonder/core/safety';
+import type { SafetyState } from '@yonder/core/safety';
+
+/** Does a chosen task ask for the test? */
+export function askedByTask(reference: Reference, input: Case, test: string): boolean {
+  return input.athlete.tasks.some((task) =>
+    reference.demands.get(task.id)?.demands.some((d) => d.test === test),
+  );
+}
+
+export function sidesOf(test: Test): Side[] {
+  return test.sides === 'central' ? ['central'] : ['left', 'right'];
+}
+
+/**
+ * Tests worth offering for a region today: its own and whole-body ones that inform it, asked-for and known ones
+ * first. Blocked regions, unticked tests after an operation and tests not meant for the young are left out.
+ */
+export function testsOfRegion(
+  reference: Reference,
+  input: Case,
+  safety: SafetyState,
+  region: Region,
+): Test[] {
+  const known = new Set(input.screenings.flatMap((s) => s.results.map((r) => r.test)));
+  const informs = (test: Test) =>
+    test.region === region ||
+    (test.region === 'whole-body' &&
+      test.informs.some((id) => reference.restrictions.get(id)?.region === region));
+  const offered = (test: Test) =>
+    !test.derivedFrom &&
+    !isBlocked(safety.blocks, test.region) &&
+    !isBlocked(safety.blocks, region) &&
+    (safety.age >= YOUTH_AGE || test.youthOk) &&
+    sidesOf(test).some((side) => testAllowed(safety.gates, test, side));
+  const rank = (test: Test) =>
+    (askedByTask(reference, input, test.id) ? 0 : 2) +
+    (known.has(test.id) ? 0 : 1) +
+    (test.region === region ? 0 : 0.5);
+  return reference.data.tests
+    .filter((test) => informs(test) && offered(test))
+    .map((test, index) => ({ test, index }))
+    .sort((a, b) => rank(a.test) - rank(b.test) || a.index - b.index)
+    .map(({ test }) => test);
+}

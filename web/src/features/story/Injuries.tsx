@@ -1,0 +1,114 @@
+import { ActionIcon, Button, Checkbox, Group, Select, Text, TextInput, Title } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { IconTrash } from '@tabler/icons-react';
+import { injuryInputSchema } from '@yonder/core/contracts';
+import { REGIONS } from '@yonder/core/domain';
+import { nameOf } from '@yonder/core/words';
+import { zod4Resolver } from 'mantine-form-zod-resolver';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { dayText } from '../../app/today.ts';
+import { SideMark } from '../../components/SideMark.tsx';
+import { useAddInjuryMutation, useRemoveInjuryMutation } from '../athletes/athleteEndpoints.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import classes from './Story.module.css';
+
+const SIDES = [
+  { value: 'left', label: '◁ left' },
+  { value: 'right', label: '▷ right' },
+  { value: 'central', label: 'central' },
+];
+
+function InjuryForm() {
+  const reference = useReference();
+  const { athlete, region } = useWorkspace();
+  const [add, { isLoading, error }] = useAddInjuryMutation();
+  const form = useForm({
+    initialValues: { region: region as string, side: 'left', date: '', operated: false, what: '' },
+    validate: zod4Resolver(injuryInputSchema),
+  });
+  return (
+    <form
+      onSubmit={form.onSubmit((body) => {
+        add({ athleteId: athlete.id, body })
+          .unwrap()
+          .then(
+            () => form.reset(),
+            () => undefined,
+          );
+      })}
+      noValidate
+    >
+      <Group align="flex-end" gap="xs">
+        <Select
+          size="xs"
+          w={140}
+          label="Region"
+          data={REGIONS.map((r) => ({ value: r, label: nameOf(reference, r) }))}
+          allowDeselect={false}
+          {...form.getInputProps('region')}
+        />
+        <Select
+          size="xs"
+          w={100}
+          label="Side"
+          data={SIDES}
+          allowDeselect={false}
+          {...form.getInputProps('side')}
+        />
+        <TextInput size="xs" type="date" label="Date" {...form.getInputProps('date')} />
+        <TextInput size="xs" w={180} label="What happened" {...form.getInputProps('what')} />
+        <Checkbox
+          size="xs"
+          mb={8}
+          label="operated"
+          {...form.getInputProps('operated', { type: 'checkbox' })}
+        />
+        <Button size="xs" variant="light" type="submit" loading={isLoading}>
+          Add injury
+        </Button>
+      </Group>
+      {error ? (
+        <Text size="sm" c="var(--danger)" role="alert">
+          {errorText(error)}
+        </Text>
+      ) : null}
+    </form>
+  );
+}
+
+/** Past injuries; an operation within twelve months hands the region over to the clinician's protocol. */
+export function Injuries() {
+  const reference = useReference();
+  const { athlete } = useWorkspace();
+  const [remove] = useRemoveInjuryMutation();
+  return (
+    <section className={`card ${classes.panel}`}>
+      <Title order={2} size={17}>
+        Past injuries
+      </Title>
+      <ul className={classes.list}>
+        {athlete.injuries.map((injury) => (
+          <li key={injury.id} className={classes.line}>
+            <SideMark side={injury.side} />
+            <span>
+              <b>{nameOf(reference, injury.region)}</b>, {dayText(injury.date)}
+              {injury.what ? `, ${injury.what}` : ''}
+              {injury.operated ? '; operated, the treating clinician’s protocol leads for 12 months' : ''}
+            </span>
+            <ActionIcon
+              variant="subtle"
+              color="gray"
+              aria-label={`Remove injury of ${dayText(injury.date)}`}
+              onClick={() => void remove({ athleteId: athlete.id, id: injury.id })}
+            >
+              <IconTrash size={16} />
+            </ActionIcon>
+          </li>
+        ))}
+        {athlete.injuries.length === 0 ? <li className="muted">None recorded.</li> : null}
+      </ul>
+      <InjuryForm />
+    </section>
+  );
+}

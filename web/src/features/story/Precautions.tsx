@@ -1,0 +1,143 @@
+import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { precautionInputSchema } from '@yonder/core/contracts';
+import type { PrecautionRow } from '@yonder/core/contracts';
+import { nameOf } from '@yonder/core/words';
+import { zod4Resolver } from 'mantine-form-zod-resolver';
+import { useState } from 'react';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { useAppSelector } from '../../app/store.ts';
+import { dayText, today } from '../../app/today.ts';
+import { useAddPrecautionMutation, useEndPrecautionMutation } from '../athletes/athleteEndpoints.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import classes from './Story.module.css';
+
+const SEVERITY = { exclude: 'never', clearance: 'hidden until cleared', modify: 'with care' } as const;
+
+function PrecautionForm() {
+  const reference = useReference();
+  const { athlete } = useWorkspace();
+  const me = useAppSelector((state) => state.session.me);
+  const [add, { isLoading, error }] = useAddPrecautionMutation();
+  const form = useForm({
+    initialValues: { precaution: '', reason: '', setBy: me?.clinician.name ?? '', until: '' },
+    validate: (values) => zod4Resolver(precautionInputSchema)({ ...values, until: values.until || null }),
+  });
+  const chosen = reference.precautions.get(form.values.precaution);
+  return (
+    <form
+      onSubmit={form.onSubmit((values) => {
+        const body = { ...values, until: values.until || null };
+        add({ athleteId: athlete.id, body })
+          .unwrap()
+          .then(
+            () => form.reset(),
+            () => undefined,
+          );
+      })}
+      noValidate
+    >
+      <Group align="flex-end" gap="xs">
+        <Select
+          size="xs"
+          w={230}
+          label="Precaution"
+          searchable
+          data={reference.data.precautions.map((p) => ({
+            value: p.id,
+            label: `${p.name} (${SEVERITY[p.severity]})`,
+          }))}
+          {...form.getInputProps('precaution')}
+        />
+        <TextInput size="xs" w={180} label="Reason" {...form.getInputProps('reason')} />
+        <TextInput size="xs" w={140} label="Set by" {...form.getInputProps('setBy')} />
+        <TextInput size="xs" type="date" label="Review on" {...form.getInputProps('until')} />
+        <Button size="xs" variant="light" type="submit" loading={isLoading}>
+          Set precaution
+        </Button>
+      </Group>
+      {chosen ? (
+        <Text size="xs" c="var(--muted)" mt={4}>
+          {chosen.handling} Usually: {chosen.usualDuration}
+        </Text>
+      ) : null}
+      {error ? (
+        <Text size="sm" c="var(--danger)" role="alert">
+          {errorText(error)}
+        </Text>
+      ) : null}
+    </form>
+  );
+}
+
+function EndForm({ row }: { row: PrecautionRow }) {
+  const { athlete } = useWorkspace();
+  const me = useAppSelector((state) => state.session.me);
+  const [end, { isLoading, error }] = useEndPrecautionMutation();
+  const [by, setBy] = useState(me?.clinician.name ?? '');
+  return (
+    <Group gap={6} wrap="nowrap">
+      <TextInput
+        size="xs"
+        w={130}
+        aria-label="Ended by"
+        value={by}
+        onChange={(e) => setBy(e.currentTarget.value)}
+        error={error ? errorText(error) : null}
+      />
+      <Button
+        size="xs"
+        variant="outline"
+        loading={isLoading}
+        onClick={() => void end({ athleteId: athlete.id, id: row.id, body: { by, date: today() } })}
+      >
+        End {`"`}
+        {useReference().precautions.get(row.precaution)?.name}
+        {`"`}
+      </Button>
+    </Group>
+  );
+}
+
+/** Precautions with who set them and why; each binds until a named person ends it. */
+export function Precautions() {
+  const reference = useReference();
+  const { athlete } = useWorkspace();
+  const [ending, setEnding] = useState<string | null>(null);
+  const active = athlete.precautions.filter((p) => p.ended === null);
+  const ended = athlete.precautions.filter((p) => p.ended !== null);
+  return (
+    <section className={`card ${classes.panel}`}>
+      <Title order={2} size={17}>
+        Precautions
+      </Title>
+      <ul className={classes.list}>
+        {active.map((row) => (
+          <li key={row.id} className={classes.line}>
+            <span>
+              <b>{nameOf(reference, row.precaution)}</b>, set by {row.setBy} {dayText(row.since)}
+              {row.reason ? `: ${row.reason}` : ''}
+              {row.until ? `. Review ${dayText(row.until)}${row.until < today() ? ', due' : ''}` : ''}
+            </span>
+            {ending === row.id ? (
+              <EndForm row={row} />
+            ) : (
+              <Button size="compact-xs" variant="subtle" onClick={() => setEnding(row.id)}>
+                End…
+              </Button>
+            )}
+          </li>
+        ))}
+        {active.length === 0 ? <li className="muted">None in force.</li> : null}
+        {ended.map((row) => (
+          <li key={row.id} className="muted">
+            {nameOf(reference, row.precaution)}: ended by {row.ended?.by},{' '}
+            {row.ended ? dayText(row.ended.date) : ''}
+          </li>
+        ))}
+      </ul>
+      <PrecautionForm />
+    </section>
+  );
+}

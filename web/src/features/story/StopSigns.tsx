@@ -1,0 +1,97 @@
+import { Alert, Button, Group, Text, TextInput, Title } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import type { RedFlagRow } from '@yonder/core/contracts';
+import { clearanceInputSchema } from '@yonder/core/contracts';
+import { zod4Resolver } from 'mantine-form-zod-resolver';
+import { useState } from 'react';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { dayText, today } from '../../app/today.ts';
+import { useClearRedFlagMutation } from '../athletes/athleteEndpoints.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import classes from './Story.module.css';
+
+function ClearanceForm({ row, onDone }: { row: RedFlagRow; onDone: () => void }) {
+  const { athlete } = useWorkspace();
+  const [clear, { isLoading, error }] = useClearRedFlagMutation();
+  const form = useForm({
+    initialValues: { by: '', date: today(), scope: '' },
+    validate: zod4Resolver(clearanceInputSchema),
+  });
+  return (
+    <form
+      onSubmit={form.onSubmit((body) => {
+        clear({ athleteId: athlete.id, id: row.id, body })
+          .unwrap()
+          .then(onDone, () => undefined);
+      })}
+      noValidate
+    >
+      <Group align="flex-end" gap="xs" mt={6}>
+        <TextInput size="xs" label="Cleared by (clinician's name)" {...form.getInputProps('by')} />
+        <TextInput size="xs" type="date" label="On" {...form.getInputProps('date')} />
+        <TextInput size="xs" label="Written scope" w={260} {...form.getInputProps('scope')} />
+        <Button size="xs" type="submit" loading={isLoading}>
+          Record clearance
+        </Button>
+      </Group>
+      {error ? (
+        <Text size="sm" c="var(--danger)" role="alert">
+          {errorText(error)}
+        </Text>
+      ) : null}
+    </form>
+  );
+}
+
+/** Positive stop-and-refer answers, open ones first, each with the way to a named clinician's clearance. */
+export function StopSigns() {
+  const reference = useReference();
+  const { athlete } = useWorkspace();
+  const [clearing, setClearing] = useState<string | null>(null);
+  if (athlete.redFlags.length === 0) return null;
+  const rows = [...athlete.redFlags].sort(
+    (a, b) => Number(a.clearance !== null) - Number(b.clearance !== null),
+  );
+  return (
+    <section className={`card ${classes.panel}`}>
+      <Title order={2} size={17}>
+        Stop-and-refer signs
+      </Title>
+      <ul className={classes.list}>
+        {rows.map((row) => (
+          <li key={row.id}>
+            <div>
+              <b>{reference.redFlags.get(row.redFlag)?.question}</b> Yes, {dayText(row.answeredOn)}, asked by{' '}
+              {row.answeredBy}.
+            </div>
+            {row.clearance ? (
+              <div className="muted">
+                Cleared by {row.clearance.by}, {dayText(row.clearance.date)}: {row.clearance.scope}
+              </div>
+            ) : (
+              <Alert color="red" p={8} mt={4}>
+                {reference.redFlags.get(row.redFlag)?.action}
+                {clearing === row.id ? (
+                  <ClearanceForm row={row} onDone={() => setClearing(null)} />
+                ) : (
+                  <div>
+                    <Button
+                      size="compact-xs"
+                      variant="outline"
+                      color="red.9"
+                      mt={4}
+                      onClick={() => setClearing(row.id)}
+                    >
+                      Record a clearance
+                    </Button>
+                  </div>
+                )}
+              </Alert>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

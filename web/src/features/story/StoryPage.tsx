@@ -1,0 +1,69 @@
+import { Button, Group, Text, Title } from '@mantine/core';
+import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
+import { nameOf } from '@yonder/core/words';
+import { useState } from 'react';
+import { useReference } from '../../app/reference.tsx';
+import { dayText } from '../../app/today.ts';
+import { AthleteForm } from '../athletes/AthleteForm.tsx';
+import { useUpdateAthleteMutation } from '../athletes/athleteEndpoints.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { Injuries } from './Injuries.tsx';
+import { Precautions } from './Precautions.tsx';
+import { RedFlagGate } from './RedFlagGate.tsx';
+import { StopSigns } from './StopSigns.tsx';
+import classes from './Story.module.css';
+
+function fieldsOf(athlete: AthleteRow): AthleteFields {
+  const { id: _id, version: _v, injuries: _i, precautions: _p, redFlags: _r, asked: _a, ...fields } = athlete;
+  return fields;
+}
+
+/** Who this is: the safety gate first, then injuries, precautions and everything typed about the athlete. */
+export function StoryPage() {
+  const reference = useReference();
+  const { athlete, region } = useWorkspace();
+  const [update, { isLoading, error, isSuccess }] = useUpdateAthleteMutation();
+  const [again, setAgain] = useState(false);
+  const asked = athlete.asked.find((a) => a.region === region);
+  return (
+    <div className={classes.page}>
+      {asked && !again ? (
+        <Group className={`card ${classes.panel}`} justify="space-between">
+          <Text>
+            Stop-and-refer questions, {nameOf(reference, region).toLowerCase()}: answered {dayText(asked.on)}.
+          </Text>
+          <Button size="xs" variant="light" onClick={() => setAgain(true)}>
+            Ask again
+          </Button>
+        </Group>
+      ) : (
+        <RedFlagGate key={region} region={region} onDone={() => setAgain(false)} />
+      )}
+      <StopSigns />
+      <div className={classes.pair}>
+        <Injuries key={region} />
+        <Precautions />
+      </div>
+      <section aria-labelledby="about">
+        <Title order={2} size={17} id="about" mb={4}>
+          About {athlete.name}
+        </Title>
+        <AthleteForm
+          key={athlete.version}
+          initial={fieldsOf(athlete)}
+          submitLabel="Save changes"
+          busy={isLoading}
+          error={error}
+          onSubmit={(fields) =>
+            void update({ athleteId: athlete.id, body: { ...fields, version: athlete.version } })
+          }
+        />
+        {isSuccess ? (
+          <Text size="sm" c="var(--muted)" role="status" mt={4}>
+            Saved.
+          </Text>
+        ) : null}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import '@fontsource-variable/bricolage-grotesque';
+import '@mantine/core/styles.css';
+import '@mantine/notifications/styles.css';
+import './app/global.css';
+import { MantineProvider } from '@mantine/core';
+import { Notifications } from '@mantine/notifications';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Provider } from 'react-redux';
+import { RouterProvider } from 'react-router';
+import { router } from './app/router.tsx';
+import { store } from './app/store.ts';
+import { theme } from './app/theme.ts';
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '';
+const root = document.getElementById('root');
+if (!root) throw new Error('the page has no root element');
+
+createRoot(root).render(
+  <StrictMode>
+    <Provider store={store}>
+      <MantineProvider theme={theme} defaultColorScheme="auto" getStyleNonce={() => nonce}>
+        <Notifications position="top-right" autoClose={4000} />
+        <RouterProvider router={router} />
+      </MantineProvider>
+    </Provider>
+  </StrictMode>,
+);
