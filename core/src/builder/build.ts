@@ -10,7 +10,7 @@ import type { Block } from '../safety/index.ts';
 import { handlingOf, optionReasons, servesOf } from './explain.ts';
 import type { MipSolver } from './mip.ts';
 import { createOptions } from './options.ts';
-import type { Option, OptionSet } from './options.ts';
+import type { OptionSet } from './options.ts';
 import { orderItems } from './order.ts';
 import { clashingPins, forbiddenPins } from './pins.ts';
 import type { Infeasible } from './pins.ts';

@@ -26,7 +26,7 @@ export function doseTarget(context: DoseContext, drill: Drill, item: RoutineItem
     dose.amount.max;
   const amount = Math.min(dose.amount.max, Math.max(wanted, dose.amount.min));
   const sets = allowedSets(context.reference, drill, context.mode);
-  const mostSets = Math.min(progressWhen.setsCompleted, Math.max(...sets, item.sets));
+  const mostSets = Math.max(item.sets, Math.min(progressWhen.setsCompleted, Math.max(...sets)));
   const maximum = freshMaximum(context, drill, item.side);
   const share = allowedShare(context, drill);
   if (maximum && share !== null) {

@@ -13,6 +13,7 @@ export {
   CATEGORY_LABEL,
   DECISION_LABEL,
   MODE_LABEL,
+  REGION_LABEL,
   SIDE_LABEL,
   SIDE_MARK,
   STATE_LABEL,
@@ -20,4 +21,4 @@ export {
 } from './labels.ts';
 export { amountText, doseSentence, setupText, sideText } from './doseText.ts';
 export { infeasibleText, KNOWN_RULES, reasonText, ruleText } from './reasonText.ts';
-export { routineChanges } from './routineDiff.ts';
+export { itemChange, routineChanges } from './routineDiff.ts';

@@ -1,4 +1,4 @@
-import type { ItemSide, Mode, Side } from '../domain/index.ts';
+import type { ItemSide, Mode, Region, Side } from '../domain/index.ts';
 import type { FindingState } from '../findings/index.ts';
 import type { DecisionKind } from '../progress/index.ts';
 import type { Category } from '../reference/index.ts';
@@ -55,3 +55,16 @@ export const CATEGORY_LABEL: Readonly<Record<Category, string>> = {
 export function withSide(name: string, side: Side | ItemSide): string {
   return side === 'central' ? name : `${name}, ${SIDE_LABEL[side]}`;
 }
+
+/** Short names of the regions for rails, axes and buttons. */
+export const REGION_LABEL: Readonly<Record<Region, string>> = {
+  'ankle-foot': 'Ankle & foot',
+  knee: 'Knee',
+  'hip-groin': 'Hip & groin',
+  lumbopelvic: 'Low back',
+  thoracic: 'Upper back',
+  shoulder: 'Shoulder',
+  elbow: 'Elbow',
+  'wrist-hand': 'Wrist & hand',
+  'whole-body': 'Whole body',
+};

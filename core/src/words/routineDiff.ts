@@ -19,14 +19,16 @@ function setupChanges(reference: Reference, before: RoutineItem, after: RoutineI
   });
 }
 
-function itemChange(reference: Reference, before: RoutineItem, after: RoutineItem): string | null {
+/** What changed in one item, without its name: "2 × 8 → 2 × 10; foot distance 6 → 8 cm". Empty when nothing did. */
+export function itemChange(reference: Reference, before: RoutineItem, after: RoutineItem): string {
+  if (before.drill !== after.drill) return `→ ${nameOf(reference, after.drill)}, ${amountText(after)}`;
   const parts: string[] = [];
   if (amountText(before) !== amountText(after)) parts.push(`${amountText(before)} → ${amountText(after)}`);
   if (before.side !== after.side) parts.push(`${SIDE_LABEL[before.side]} → ${SIDE_LABEL[after.side]}`);
   if (before.restSeconds !== after.restSeconds)
     parts.push(`rest ${before.restSeconds} → ${after.restSeconds} s`);
   parts.push(...setupChanges(reference, before, after));
-  return parts.length > 0 ? `${nameOf(reference, after.drill)}${sideWord(after)}: ${parts.join('; ')}` : null;
+  return parts.join('; ');
 }
 
 /** What changed from one version to the next, a sentence a drill; a move along a ladder is said as such. */
@@ -43,7 +45,7 @@ export function routineChanges(
     const same = before.find((old) => old.drill === item.drill);
     if (same) {
       const change = itemChange(reference, same, item);
-      if (change) sentences.push(change);
+      if (change) sentences.push(`${nameOf(reference, item.drill)}${sideWord(item)}: ${change}`);
       continue;
     }
     const moved = gone.find((old) => ladderOf(old.drill) === ladderOf(item.drill));

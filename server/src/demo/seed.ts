@@ -1,7 +1,8 @@
 import { buildRoutine, createHighsSolver, seededRandom } from '@yonder/core/builder';
 import type { MipSolver } from '@yonder/core/builder';
 import { addDays, daysBetween } from '@yonder/core/domain';
-import type { DiaryEntry, Region, RoutineItem } from '@yonder/core/domain';
+import type { RoutineRow } from '@yonder/core/contracts';
+import type { DiaryEntry, Mode, Region, RoutineItem } from '@yonder/core/domain';
 import { itemSchema } from '@yonder/core/schemas';
 import { redFlagQuestions } from '@yonder/core/safety';
 import loadHighs from 'highs';
@@ -10,7 +11,7 @@ import { hashPassword } from '../features/auth/routes.ts';
 import { loadCase } from '../features/athletes/cases.ts';
 import { answerRedFlags } from '../features/athletes/redFlags.ts';
 import { addInjury, addPrecaution, createAthlete } from '../features/athletes/service.ts';
-import { issueRoutine } from '../features/routines/service.ts';
+import { decide, issueRoutine } from '../features/routines/service.ts';
 import { finishScreening, openScreening, putResult } from '../features/screenings/service.ts';
 import { recordNextDay, saveSession, startSession } from '../features/sessions/service.ts';
 import type { User } from '../http/endpoint.ts';
@@ -94,37 +95,64 @@ function entryOf(seeding: Seeding, item: RoutineItem, pain: number): DiaryEntry 
   };
 }
 
-async function train(
+/** Builds and issues the first routine as of a day. */
+async function issueFirst(
   seeding: Seeding,
   athleteId: string,
-  plan: DemoPerson['routines'][0],
+  mode: Mode,
   from: string,
-  until: string,
-): Promise<void> {
+): Promise<RoutineRow> {
   const deps = asOf(seeding, from);
   const { case: input } = await loadCase(deps.database, seeding.user.practiceId, athleteId, from);
-  const request = { ...input.request, mode: plan.mode };
+  const request = { ...input.request, mode };
   const { routine } = buildRoutine(deps.reference, { ...input, request }, seeding.solver);
   if (!routine) throw new Error('demo: no routine could be built');
   const items = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) =>
     itemSchema.parse(item),
   );
-  const issued = await issueRoutine(deps, seeding.user, athleteId, {
+  return issueRoutine(deps, seeding.user, athleteId, {
     on: from,
-    mode: plan.mode,
+    mode,
     structure: routine.structure,
     request,
     items,
   });
+}
+
+/** Accepts every decision as of a day; the routine in force goes on when nothing changes. */
+async function carryOn(
+  seeding: Seeding,
+  athleteId: string,
+  current: RoutineRow,
+  from: string,
+): Promise<RoutineRow> {
+  const verdicts = current.items.map((_, index) => ({ index, verdict: 'accepted' as const }));
+  const deps = asOf(seeding, from);
+  const { routine } = await decide(deps, seeding.user, athleteId, {
+    on: from,
+    routineId: current.id,
+    verdicts,
+  });
+  return routine ?? current;
+}
+
+async function train(
+  seeding: Seeding,
+  athleteId: string,
+  plan: DemoPerson['routines'][0],
+  routine: RoutineRow,
+  from: string,
+  until: string,
+): Promise<void> {
   const days = Math.max(1, daysBetween(from, until) - 1);
   for (let run = 0; run < plan.runs; run += 1) {
     const date = addDays(from, 1 + Math.floor((run * days) / plan.runs));
     const at = asOf(seeding, date);
-    const session = await startSession(at, seeding.user, { routineId: issued.id, date });
+    const session = await startSession(at, seeding.user, { routineId: routine.id, date });
     const saved = await saveSession(at, seeding.user, session.id, {
       version: session.version,
-      progress: { segment: 0, elapsed: issued.totalSeconds },
-      entries: items.map((item) => entryOf(seeding, item, plan.pain)),
+      progress: { segment: 0, elapsed: 0, skipped: [], played: null },
+      entries: routine.items.map((item) => entryOf(seeding, item, plan.pain)),
       finished: true,
     });
     if (seeding.random() < 0.7) {
@@ -176,13 +204,17 @@ async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
     ...person.screenings.map(({ daysAgo }) => ({ daysAgo, plan: null })),
     ...person.routines.map((plan) => ({ daysAgo: plan.daysAgo, plan })),
   ].sort((a, b) => b.daysAgo - a.daysAgo);
+  let inForce: RoutineRow | null = null;
   for (const { daysAgo, plan } of events) {
     if (!plan) {
       await screen(seeding, person, id, ago(daysAgo), first);
       continue;
     }
     const next = person.routines.find((other) => other.daysAgo < daysAgo)?.daysAgo ?? 1;
-    await train(seeding, id, plan, ago(daysAgo), ago(next));
+    inForce = inForce
+      ? await carryOn(seeding, id, inForce, ago(daysAgo))
+      : await issueFirst(seeding, id, plan.mode, ago(daysAgo));
+    await train(seeding, id, plan, inForce, ago(daysAgo), ago(next));
   }
   if (person.stopSign)
     await answerGate(seeding, person, id, ago(person.stopSign.daysAgo), person.stopSign.redFlag);

@@ -10,6 +10,17 @@ function y(margin: number): number {
   return H / 2 - (clipped / CLIP) * (H / 2 - 3);
 }
 
+/** Neighbouring regions only: the line breaks where there is fog. */
+function runsOf<T extends { x: number }>(points: readonly T[]): T[][] {
+  const runs: T[][] = [];
+  points.forEach((point, i) => {
+    const before = points[i - 1];
+    if (!before || point.x - before.x > (W / REGIONS.length) * 1.5) runs.push([]);
+    runs.at(-1)?.push(point);
+  });
+  return runs;
+}
+
 /** The ridge in miniature: the worst margin per region, left and right, fog where nothing was screened. */
 export function MiniRidge({ ridge, name }: { ridge: AthleteSummary['ridge']; name: string }) {
   const step = W / REGIONS.length;
@@ -44,13 +55,14 @@ export function MiniRidge({ ridge, name }: { ridge: AthleteSummary['ridge']; nam
       <line x1="0" x2={W} y1={H / 2} y2={H / 2} stroke="var(--need)" strokeWidth="1" />
       {(['left', 'right'] as const).map((side) => (
         <g key={side} stroke={`var(--${side})`} fill={`var(--${side})`}>
-          <polyline
-            points={points(side)
-              .map((p) => `${p.x},${p.y}`)
-              .join(' ')}
-            fill="none"
-            strokeWidth="1.5"
-          />
+          {runsOf(points(side)).map((run) => (
+            <polyline
+              key={run[0]?.x}
+              points={run.map((p) => `${p.x},${p.y}`).join(' ')}
+              fill="none"
+              strokeWidth="1.5"
+            />
+          ))}
           {points(side).map((p) => (
             <path
               key={p.x}

@@ -5,9 +5,9 @@ import type { Decision } from '@yonder/core/progress';
 import {
   amountText,
   DECISION_LABEL,
+  itemChange,
   nameOf,
   reasonText,
-  routineChanges,
   setupText,
   withSide,
 } from '@yonder/core/words';
@@ -41,17 +41,15 @@ interface CardProps {
 function NextText({ decision, before }: Pick<CardProps, 'decision' | 'before'>) {
   const reference = useReference();
   if (!decision.next) return <>leave it out</>;
-  const changes = routineChanges(reference, [before], [decision.next]);
-  if (changes.length === 0) {
-    const drill = reference.drills.get(before.drill);
-    return (
-      <>
-        stays {amountText(before)}
-        {drill && setupText(drill, before) ? `, ${setupText(drill, before)}` : ''}
-      </>
-    );
-  }
-  return <b>{changes.join('; ')}</b>;
+  const change = itemChange(reference, before, decision.next);
+  if (change) return <b>{change}</b>;
+  const drill = reference.drills.get(before.drill);
+  return (
+    <>
+      stays {amountText(before)}
+      {drill && setupText(drill, before) ? `, ${setupText(drill, before)}` : ''}
+    </>
+  );
 }
 
 function DecisionCard({ decision, before, choice, onChange }: CardProps) {

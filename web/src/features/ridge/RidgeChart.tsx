@@ -1,13 +1,21 @@
 import { useElementSize } from '@mantine/hooks';
 import type { Region, Side } from '@yonder/core/domain';
 import type { Capacity, FindingsReport } from '@yonder/core/findings';
-import { figure, nameOf, percent, SIDE_LABEL, signedFigure, STATE_LABEL } from '@yonder/core/words';
+import {
+  figure,
+  nameOf,
+  percent,
+  REGION_LABEL,
+  SIDE_LABEL,
+  signedFigure,
+  STATE_LABEL,
+} from '@yonder/core/words';
 import { useMemo, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { layoutRidge, MIST, ridgePath, unbroken } from './layout.ts';
-import type { RidgeLayout, RidgePoint } from './layout.ts';
+import type { RidgeGroup, RidgeLayout, RidgePoint } from './layout.ts';
 import classes from './Ridge.module.css';
 
 interface Props {
@@ -24,8 +32,29 @@ const MARK: Readonly<Record<Side, (x: number, y: number) => string>> = {
   central: (x, y) => `M${x} ${y - 6}l6 6-6 6-6-6z`,
 };
 
+/** The region's name under its group; beside the fog it is broken into two lines. */
+function RegionName({ group, y }: { group: RidgeGroup; y: number }) {
+  const x = group.x + group.width / 2;
+  const label = REGION_LABEL[group.region];
+  const lines =
+    group.width < label.length * 8
+      ? label
+          .replace(' & ', ' &|')
+          .replace(/ (?=back|body)/, '|')
+          .split('|')
+      : [label];
+  return (
+    <text className={classes.regionText} data-fog={!group.screened || undefined}>
+      {lines.map((line, index) => (
+        <tspan key={line} x={x} y={y + index * 14 - (lines.length - 1) * 6}>
+          {line}
+        </tspan>
+      ))}
+    </text>
+  );
+}
+
 function Ground({ layout, region }: { layout: RidgeLayout; region: Region }) {
-  const reference = useReference();
   const { plot, yOf } = layout;
   return (
     <>
@@ -52,7 +81,7 @@ function Ground({ layout, region }: { layout: RidgeLayout; region: Region }) {
               x={group.x}
               y={plot.bottom + 4}
               width={group.width}
-              height={26}
+              height={32}
               rx="5"
               className={classes.here}
             />
@@ -75,14 +104,7 @@ function Ground({ layout, region }: { layout: RidgeLayout; region: Region }) {
               </text>
             </>
           )}
-          <text
-            x={group.x + group.width / 2}
-            y={plot.bottom + 21}
-            className={classes.regionText}
-            data-fog={!group.screened || undefined}
-          >
-            {group.screened ? nameOf(reference, group.region) : nameOf(reference, group.region).split(' ')[0]}
-          </text>
+          <RegionName group={group} y={plot.bottom + 21} />
         </g>
       ))}
       {layout.ticks.map((tick) => (
@@ -175,12 +197,13 @@ function Point({ point, name, selected, onSelect, onHover }: PointProps) {
   );
 }
 
-/** Names of the valleys, lower ones first, moved down until they do not overlap. */
+/** Names of the valleys, the lower side of each test once, moved down until they do not overlap. */
 function valleyLabels(layout: RidgeLayout, nameOfTest: (test: string) => string) {
   const placed: { x: number; y: number; width: number; text: string; side: Side }[] = [];
   const points = [...layout.lines.left, ...layout.lines.right, ...layout.lines.central]
     .filter((p) => p.capacity.state === 'short' || p.capacity.state === 'likely-short')
     .sort((a, b) => b.y - a.y)
+    .filter((p, i, all) => all.findIndex((q) => q.capacity.test === p.capacity.test) === i)
     .slice(0, 8);
   for (const point of points) {
     const text = nameOfTest(point.capacity.test);
@@ -257,7 +280,7 @@ export function RidgeChart({ report, region, selected, onSelect }: Props) {
           stroke="var(--need)"
           strokeWidth="1.6"
         />
-        <text x={layout.plot.right} y={layout.yOf(0) - 6} className={classes.needText}>
+        <text x={layout.plot.left + 4} y={layout.yOf(0) - 6} className={classes.needText}>
           need
         </text>
         {valleyLabels(layout, restrictionName).map((label) => (

@@ -77,9 +77,9 @@ function Progress({ state }: { state: BuildState }) {
   if (gap === undefined) return null;
   return (
     <Text size="sm" c="var(--muted)" role="status">
-      {gap <= 0.005
-        ? `Proven: nothing better than ${number(gap * 100, 1)} % more exists.`
-        : `At most ${number(gap * 100, 1)} % could be gained.`}
+      {gap < 0.0005
+        ? 'Proven: no better choice exists.'
+        : `Proven: at most ${number(gap * 100, 1)} % could still be gained.`}
     </Text>
   );
 }
@@ -89,7 +89,7 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
   const reference = useReference();
   const structures = reference.data.doseModes.modes.find((m) => m.id === request.mode)?.structures ?? [];
   return (
-    <Group className={`card ${classes.builder}`} gap="sm">
+    <Group className={`card ${classes.builder}`} gap={8}>
       <SegmentedControl
         size="xs"
         aria-label="Mode"
@@ -99,7 +99,7 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
       />
       <NumberInput
         size="xs"
-        w={92}
+        w={84}
         aria-label="Minutes"
         suffix=" min"
         min={1}
@@ -109,9 +109,9 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
       />
       <NumberInput
         size="xs"
-        w={110}
+        w={96}
         aria-label="Most drills"
-        placeholder="drills: usual"
+        placeholder="most drills"
         suffix=" drills"
         min={1}
         max={30}
@@ -120,9 +120,9 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
       />
       <Select
         size="xs"
-        w={218}
+        w={134}
         aria-label="Structure"
-        placeholder="Structure: by mode and minutes"
+        placeholder="usual structure"
         clearable
         data={structures.map((id) => ({ value: id, label: reference.structures.get(id)?.name ?? id }))}
         value={request.structure}

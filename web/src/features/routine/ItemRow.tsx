@@ -113,7 +113,7 @@ export function ItemRow({
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: item.drill });
   const { sets, amount, measure } = drill.dose;
   return (
-    <tr
+    <tbody
       ref={setNodeRef}
       style={{ transform: CSS.Transform.toString(transform), transition }}
       className={classes.item}
@@ -122,75 +122,81 @@ export function ItemRow({
       onFocusCapture={onSelect}
       onClick={onSelect}
     >
-      <td>
-        <button
-          type="button"
-          className={classes.handle}
-          aria-label={`Move ${drill.name}`}
-          {...attributes}
-          {...listeners}
-        >
-          <IconGripVertical size={17} />
-        </button>
-      </td>
-      <th scope="row">
-        <button type="button" className={classes.itemName} onClick={onSelect}>
-          {index + 1}. {drill.name}
-        </button>
-        <div className={classes.sub}>
-          {CATEGORY_LABEL[drill.category]}
-          <SetupSelects item={item} drill={drill} onChange={onChange} />
-        </div>
-      </th>
-      <td>
-        <SideSelect item={item} drill={drill} onChange={onChange} />
-      </td>
-      <td className={classes.dose}>
-        <Stepper
-          label={`Sets of ${drill.name}`}
-          value={item.sets}
-          min={1}
-          max={Math.max(sets.max, 6)}
-          step={1}
-          onChange={(v) => onChange({ sets: v })}
-        />
-        ×
-        <Stepper
-          label={`Amount of ${drill.name}`}
-          value={item.amount}
-          min={1}
-          max={Math.max(amount.max * 2, 10)}
-          step={STEP[measure]}
-          onChange={(v) => onChange({ amount: v })}
-        />
-        <span className={classes.unit}>{UNIT[measure]}</span>
-      </td>
-      <td className={classes.dose}>
-        <Stepper
-          label={`Rest of ${drill.name}`}
-          value={item.restSeconds}
-          min={0}
-          max={300}
-          step={5}
-          onChange={(v) => onChange({ restSeconds: v })}
-        />
-        <span className={classes.unit}>s</span>
-      </td>
-      <td className={classes.seconds}>{duration(itemSeconds(drill, item))}</td>
-      <td className={classes.rowTools}>
-        <ActionIcon
-          variant="subtle"
-          color="gray"
-          aria-pressed={pinned}
-          aria-label={`Pin ${drill.name}`}
-          onClick={onPin}
-        >
-          {pinned ? <IconPinFilled size={16} /> : <IconPin size={16} />}
-        </ActionIcon>
-        <ActionIcon variant="subtle" color="gray" aria-label={`Remove ${drill.name}`} onClick={onRemove}>
-          <IconX size={16} />
-        </ActionIcon>
-      </td>
-    </tr>
+      <tr>
+        <td rowSpan={2}>
+          <button
+            type="button"
+            className={classes.handle}
+            aria-label={`Move ${drill.name}`}
+            {...attributes}
+            {...listeners}
+          >
+            <IconGripVertical size={17} />
+          </button>
+        </td>
+        <th scope="row">
+          <button type="button" className={classes.itemName} onClick={onSelect}>
+            {index + 1}. {drill.name}
+          </button>
+        </th>
+        <td>
+          <SideSelect item={item} drill={drill} onChange={onChange} />
+        </td>
+        <td className={classes.dose}>
+          <Stepper
+            label={`Sets of ${drill.name}`}
+            value={item.sets}
+            min={1}
+            max={Math.max(sets.max, 6)}
+            step={1}
+            onChange={(v) => onChange({ sets: v })}
+          />{' '}
+          ×{' '}
+          <Stepper
+            label={`Amount of ${drill.name}`}
+            value={item.amount}
+            min={1}
+            max={Math.max(amount.max * 2, 10)}
+            step={STEP[measure]}
+            onChange={(v) => onChange({ amount: v })}
+          />
+          <span className={classes.unit}>{UNIT[measure]}</span>
+        </td>
+        <td className={classes.dose}>
+          <Stepper
+            label={`Rest of ${drill.name}`}
+            value={item.restSeconds}
+            min={0}
+            max={300}
+            step={5}
+            onChange={(v) => onChange({ restSeconds: v })}
+          />
+          <span className={classes.unit}>s</span>
+        </td>
+        <td className={classes.seconds}>{duration(itemSeconds(drill, item))}</td>
+        <td className={classes.rowTools} rowSpan={2}>
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            aria-pressed={pinned}
+            aria-label={`Pin ${drill.name}`}
+            onClick={onPin}
+          >
+            {pinned ? <IconPinFilled size={16} /> : <IconPin size={16} />}
+          </ActionIcon>
+          <ActionIcon variant="subtle" color="gray" aria-label={`Remove ${drill.name}`} onClick={onRemove}>
+            <IconX size={16} />
+          </ActionIcon>
+        </td>
+      </tr>
+      <tr>
+        <td colSpan={5} className={classes.sub}>
+          <div>
+            {CATEGORY_LABEL[drill.category]}
+            <SetupSelects item={item} drill={drill} onChange={onChange} />
+          </div>
+        </td>
+      </tr>
+    </tbody>
   );
 }

@@ -67,27 +67,25 @@ export function ItemTable({ draft, explained, selected, onSelect }: Props) {
               </th>
             </tr>
           </thead>
-          <tbody>
-            {items.map((item, index) => {
-              const drill = reference.drills.get(item.drill);
-              if (!drill) return null;
-              return (
-                <ItemRow
-                  key={item.drill}
-                  item={item}
-                  index={index}
-                  drill={drill}
-                  selected={item.drill === selected}
-                  pinned={request.pins.includes(item.drill)}
-                  caution={(explained.find((e) => e.drill === item.drill)?.cautions.length ?? 0) > 0}
-                  onSelect={() => onSelect(item.drill)}
-                  onChange={(change) => dispatch(itemChanged({ index, change }))}
-                  onPin={() => togglePin(item.drill)}
-                  onRemove={() => dispatch(itemsChanged(items.filter((_, i) => i !== index)))}
-                />
-              );
-            })}
-          </tbody>
+          {items.map((item, index) => {
+            const drill = reference.drills.get(item.drill);
+            if (!drill) return null;
+            return (
+              <ItemRow
+                key={item.drill}
+                item={item}
+                index={index}
+                drill={drill}
+                selected={item.drill === selected}
+                pinned={request.pins.includes(item.drill)}
+                caution={(explained.find((e) => e.drill === item.drill)?.cautions.length ?? 0) > 0}
+                onSelect={() => onSelect(item.drill)}
+                onChange={(change) => dispatch(itemChanged({ index, change }))}
+                onPin={() => togglePin(item.drill)}
+                onRemove={() => dispatch(itemsChanged(items.filter((_, i) => i !== index)))}
+              />
+            );
+          })}
         </table>
       </SortableContext>
     </DndContext>

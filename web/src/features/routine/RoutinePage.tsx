@@ -224,6 +224,7 @@ export function RoutinePage() {
                 <IssuedVersion
                   key={routine.id}
                   routine={routine}
+                  inForce={routine === newest}
                   onCopy={() => dispatch(built(copyOf(routine, input)))}
                 />
               ))

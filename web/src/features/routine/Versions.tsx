@@ -8,11 +8,13 @@ import classes from './Routine.module.css';
 
 interface Props {
   routine: RoutineRow;
+  /** Only the version in force is run and carried on; older ones are folded. */
+  inForce: boolean;
   onCopy: () => void;
 }
 
 /** An issued version: what it holds, what it answered, what changed; to print, run, or start the next from. */
-export function IssuedVersion({ routine, onCopy }: Props) {
+export function IssuedVersion({ routine, inForce, onCopy }: Props) {
   const reference = useReference();
   const { search } = useLocation();
   return (
@@ -31,18 +33,22 @@ export function IssuedVersion({ routine, onCopy }: Props) {
           >
             Print handout
           </Button>
-          <Button
-            component={Link}
-            to={{ pathname: '../run', search }}
-            relative="path"
-            variant="default"
-            size="xs"
-          >
-            Run
-          </Button>
-          <Button variant="light" size="xs" onClick={onCopy}>
-            Edit as the next version
-          </Button>
+          {inForce ? (
+            <>
+              <Button
+                component={Link}
+                to={{ pathname: '../run', search }}
+                relative="path"
+                variant="default"
+                size="xs"
+              >
+                Run
+              </Button>
+              <Button variant="light" size="xs" onClick={onCopy}>
+                Edit as the next version
+              </Button>
+            </>
+          ) : null}
         </Group>
       </Group>
       <Text size="sm" c="var(--muted)">
@@ -62,20 +68,23 @@ export function IssuedVersion({ routine, onCopy }: Props) {
           ))}
         </ul>
       ) : null}
-      <ol className={classes.issued}>
-        {routine.items.map((item) => {
-          const drill = reference.drills.get(item.drill);
-          return (
-            <li key={item.drill}>
-              <b>{nameOf(reference, item.drill)}</b>, {amountText(item)}
-              {drill ? ` ${sideText(drill, item)}` : ''}
-              <span className="muted">
-                {drill && setupText(drill, item) ? ` (${setupText(drill, item)})` : ''}
-              </span>
-            </li>
-          );
-        })}
-      </ol>
+      <details open={inForce}>
+        <summary>Drills</summary>
+        <ol className={classes.issued}>
+          {routine.items.map((item) => {
+            const drill = reference.drills.get(item.drill);
+            return (
+              <li key={item.drill}>
+                <b>{nameOf(reference, item.drill)}</b>, {amountText(item)}
+                {drill ? ` ${sideText(drill, item)}` : ''}
+                <span className="muted">
+                  {drill && setupText(drill, item) ? ` (${setupText(drill, item)})` : ''}
+                </span>
+              </li>
+            );
+          })}
+        </ol>
+      </details>
     </section>
   );
 }

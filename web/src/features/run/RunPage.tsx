@@ -1,7 +1,7 @@
 import { Alert, Button, Group, Text, Title } from '@mantine/core';
 import type { RoutineRow, SessionRow } from '@yonder/core/contracts';
 import { duration, nameOf } from '@yonder/core/words';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { errorText } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -63,13 +63,13 @@ export function RunPage() {
   const { data: sessions } = useSessionsQuery(athlete.id, { refetchOnMountOrArgChange: true });
   const [start, { isLoading, error }] = useStartSessionMutation();
   const [session, setSession] = useState<SessionRow | null>(null);
+  const [left, setLeft] = useState(false);
   const checks = useChecks(routine);
   const key = `running/${athlete.id}`;
   const open = sessions?.find((s) => !s.finished && s.routineId === routineId && s.date === on);
   // A reload in the middle of a run goes straight back into it.
-  useEffect(() => {
-    if (open && sessionStorage.getItem(key) === open.id) setSession((current) => current ?? open);
-  }, [open, key]);
+  const resumed = open && sessionStorage.getItem(key) === open.id ? open : null;
+  const current = session ?? (left ? null : resumed);
   const enter = () => {
     if (!routineId) return;
     start({ routineId, date: on })
@@ -84,6 +84,7 @@ export function RunPage() {
   };
   const leave = () => {
     sessionStorage.removeItem(key);
+    setLeft(true);
     setSession(null);
   };
   if (!routineId || !routine) {
@@ -96,7 +97,7 @@ export function RunPage() {
       </Text>
     );
   }
-  if (session) return <Runner key={session.id} session={session} routine={routine} onLeave={leave} />;
+  if (current) return <Runner key={current.id} session={current} routine={routine} onLeave={leave} />;
   return (
     <div className={classes.page}>
       <section className={`card ${classes.start}`}>

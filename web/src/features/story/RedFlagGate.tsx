@@ -83,7 +83,7 @@ export function RedFlagGate({ region, onDone }: { region: Region; onDone?: () =>
           {errorText(error)}
         </Alert>
       ) : null}
-      <Group mt="sm">
+      <Group className={classes.actions}>
         <Button
           onClick={record}
           loading={isLoading}
