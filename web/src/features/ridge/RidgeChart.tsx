@@ -197,7 +197,7 @@ function Point({ point, name, selected, onSelect, onHover }: PointProps) {
   );
 }
 
-/** Names of the valleys, the lower side of each test once, moved down until they do not overlap. */
+/** Names of the valleys under their bars, the lower side of each test once, moved down until they do not overlap. */
 function valleyLabels(layout: RidgeLayout, nameOfTest: (test: string) => string) {
   const placed: { x: number; y: number; width: number; text: string; side: Side }[] = [];
   const points = [...layout.lines.left, ...layout.lines.right, ...layout.lines.central]
@@ -207,12 +207,12 @@ function valleyLabels(layout: RidgeLayout, nameOfTest: (test: string) => string)
     .slice(0, 8);
   for (const point of points) {
     const text = nameOfTest(point.capacity.test);
-    const width = text.length * 6.4;
-    const flip = point.x + 12 + width > layout.plot.right;
-    let y = point.y + 4;
-    const x = flip ? point.x - 12 - width : point.x + 12;
+    const width = text.length * 6.6;
+    const half = width / 2;
+    const x = Math.min(layout.plot.right - half, Math.max(layout.plot.left + half, point.x));
+    let y = (point.bar ? Math.max(...point.bar, point.y + 8) : point.y + 8) + 13;
     const clash = () =>
-      placed.some((l) => Math.abs(l.y - y) < 15 && x < l.x + l.width + 6 && l.x < x + width + 6);
+      placed.some((l) => Math.abs(l.y - y) < 15 && Math.abs(l.x - x) < (l.width + width) / 2 + 6);
     while (clash() && y < layout.plot.bottom - 4) y += 15;
     if (y < layout.plot.bottom) placed.push({ x, y, width, text, side: point.capacity.side });
   }
@@ -261,6 +261,7 @@ export function RidgeChart({ report, region, selected, onSelect }: Props) {
   );
   const restrictionName = (test: string) => nameOf(reference, reference.tests.get(test)?.informs[0] ?? test);
   const points = [...layout.lines.central, ...layout.lines.right, ...layout.lines.left];
+  if (width === 0) return <div ref={ref} className={classes.chart} />;
   return (
     <div ref={ref} className={classes.chart}>
       <svg

@@ -1,0 +1,135 @@
+import type { ElementHandle, Page } from 'puppeteer-core';
+
+const SIGN_IN = { email: 'rowan@northfell.example', password: 'ridge-walk' };
+
+/** A clinician at the keyboard: finds things by role and label, as a person or a screen reader would. */
+export class Clinician {
+  readonly page: Page;
+  private readonly base: string;
+
+  constructor(page: Page, base: string) {
+    this.page = page;
+    this.base = base;
+  }
+
+  /** Opens a path and waits until the network is quiet. */
+  async opens(path: string): Promise<void> {
+    await this.page.goto(`${this.base}${path}`, { waitUntil: 'networkidle0' });
+  }
+
+  async signsIn(): Promise<void> {
+    await this.opens('/sign-in');
+    await this.fills('E-mail', SIGN_IN.email);
+    await this.fills('Password', SIGN_IN.password);
+    await this.presses('Sign in');
+    await this.sees('Add athlete', 'link');
+  }
+
+  /** Waits for something with an accessible name and role, and returns it. */
+  async sees(name: string, role: string, timeout = 15_000): Promise<ElementHandle> {
+    const found = await this.page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { timeout });
+    if (!found) throw new Error(`no ${role} "${name}"`);
+    return found;
+  }
+
+  /** Waits until the page's text contains something; returns the whole text. */
+  async reads(text: string | RegExp): Promise<string> {
+    const plain = typeof text === 'string';
+    await this.page.waitForFunction(
+      (wanted: string, isPlain: boolean) => {
+        const shown = document.body.innerText;
+        return isPlain ? shown.includes(wanted) : new RegExp(wanted).test(shown);
+      },
+      { timeout: 20_000 },
+      plain ? text : text.source,
+      plain,
+    );
+    return this.page.evaluate(() => document.body.innerText);
+  }
+
+  async presses(name: string, role = 'button'): Promise<void> {
+    const element = await this.sees(name, role);
+    await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
+    await element.click();
+  }
+
+  /** Replaces the text of a field by typing. */
+  async fills(label: string, value: string, role = 'textbox'): Promise<void> {
+    const field = await this.sees(label, role);
+    await field.click({ count: 3 });
+    await this.page.keyboard.press('Backspace');
+    await field.type(value);
+  }
+
+  /** Sets a date field; its typed form depends on the locale, so the value is set as the browser would. */
+  async dates(label: string, day: string): Promise<void> {
+    await this.page.evaluate(
+      (name: string, value: string) => {
+        const owner = [...document.querySelectorAll('label')].find((l) => l.textContent?.replace('*', '').trim() === name);
+        const field = document.getElementById(owner?.getAttribute('for') ?? '');
+        if (!(field instanceof HTMLInputElement)) throw new Error(`no date field "${name}"`);
+        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, value);
+        field.dispatchEvent(new Event('input', { bubbles: true }));
+        field.dispatchEvent(new Event('change', { bubbles: true }));
+      },
+      label,
+      day,
+    );
+  }
+
+  /** Opens a list by its label and takes an option. */
+  async chooses(label: string, option: string): Promise<void> {
+    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"])`, { timeout: 15_000 });
+    await field?.evaluate((node) => node.scrollIntoView({ block: 'center' }));
+    await field?.click();
+    const entry = await this.page.waitForSelector(`::-p-aria([name="${option}"][role="option"])`, { timeout: 10_000 });
+    await entry?.click();
+  }
+
+  /** The accessible name of the element that has the focus. */
+  focused(): Promise<string> {
+    return this.page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
+  }
+
+  /** Types a value and presses Enter, wherever the focus is. */
+  async calls(value: string): Promise<void> {
+    await this.page.keyboard.type(value);
+    await this.page.keyboard.press('Enter');
+    // The next field takes the focus after the next frame.
+    await this.page.evaluate(
+      () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(null)))),
+    );
+  }
+
+  /** Tabs from where the focus is to the first field with a label. */
+  async tabsTo(label: string, most = 120): Promise<void> {
+    for (let i = 0; i < most; i += 1) {
+      if ((await this.focused()) === label) return;
+      await this.page.keyboard.press('Tab');
+    }
+    throw new Error(`"${label}" cannot be reached by Tab`);
+  }
+
+  /** Goes to a step of the trail. */
+  async walksTo(step: string): Promise<void> {
+    await this.page.evaluate((name: string) => {
+      const links = [...document.querySelectorAll<HTMLElement>('nav[aria-label="Trail"] a')];
+      const link = links.find((a) => a.innerText.startsWith(name));
+      if (!link) throw new Error(`no step ${name}`);
+      link.click();
+    }, step);
+    await this.page.waitForFunction(
+      (name: string) =>
+        document.querySelector('nav[aria-label="Trail"] [aria-current="page"]')?.textContent?.startsWith(name),
+      {},
+      step,
+    );
+  }
+
+  /** Seconds of the routine being edited, read from the screen. */
+  async totalSeconds(): Promise<number> {
+    const text = await this.page.$eval('[data-testid="total"]', (node) => node.textContent ?? '');
+    const [, minutes, seconds] = /(?:(\d+) min )?(\d+) s/.exec(text) ?? [];
+    return Number(minutes ?? 0) * 60 + Number(seconds ?? 0);
+  }
+}
