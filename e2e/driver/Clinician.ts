@@ -53,6 +53,12 @@ export class Clinician {
     await element.click();
   }
 
+  /** Ticks a box, chip or radio; its input can be hidden behind a drawn one. */
+  async ticks(name: string, role: 'checkbox' | 'radio' = 'checkbox'): Promise<void> {
+    const box = await this.sees(name, role);
+    await box.evaluate((node) => (node as HTMLElement).click());
+  }
+
   /** Replaces the text of a field by typing. */
   async fills(label: string, value: string, role = 'textbox'): Promise<void> {
     const field = await this.sees(label, role);
@@ -65,7 +71,9 @@ export class Clinician {
   async dates(label: string, day: string): Promise<void> {
     await this.page.evaluate(
       (name: string, value: string) => {
-        const owner = [...document.querySelectorAll('label')].find((l) => l.textContent?.replace('*', '').trim() === name);
+        const owner = [...document.querySelectorAll('label')].find(
+          (l) => l.textContent?.replace('*', '').trim() === name,
+        );
         const field = document.getElementById(owner?.getAttribute('for') ?? '');
         if (!(field instanceof HTMLInputElement)) throw new Error(`no date field "${name}"`);
         Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, value);
@@ -82,7 +90,9 @@ export class Clinician {
     const field = await this.page.waitForSelector(`::-p-aria([name="${label}"])`, { timeout: 15_000 });
     await field?.evaluate((node) => node.scrollIntoView({ block: 'center' }));
     await field?.click();
-    const entry = await this.page.waitForSelector(`::-p-aria([name="${option}"][role="option"])`, { timeout: 10_000 });
+    const entry = await this.page.waitForSelector(`::-p-aria([name="${option}"][role="option"])`, {
+      timeout: 10_000,
+    });
     await entry?.click();
   }
 
@@ -120,7 +130,9 @@ export class Clinician {
     }, step);
     await this.page.waitForFunction(
       (name: string) =>
-        document.querySelector('nav[aria-label="Trail"] [aria-current="page"]')?.textContent?.startsWith(name),
+        document
+          .querySelector('nav[aria-label="Trail"] [aria-current="page"]')
+          ?.textContent?.startsWith(name),
       {},
       step,
     );

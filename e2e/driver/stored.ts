@@ -2,7 +2,10 @@ import pg from 'pg';
 import { inject } from 'vitest';
 
 /** Rows of the server's own database: what is really stored, not what a screen says. */
-export async function stored<Row extends pg.QueryResultRow>(sql: string, values: unknown[] = []): Promise<Row[]> {
+export async function stored<Row extends pg.QueryResultRow>(
+  sql: string,
+  values: unknown[] = [],
+): Promise<Row[]> {
   const client = new pg.Client({ connectionString: inject('environment').DATABASE_URL });
   await client.connect();
   try {

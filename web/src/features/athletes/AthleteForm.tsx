@@ -5,7 +5,6 @@ import {
   Fieldset,
   Group,
   MultiSelect,
-  NumberInput,
   Select,
   SimpleGrid,
   TextInput,
@@ -20,6 +19,7 @@ import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useEffect } from 'react';
 import { errorText, fieldErrors } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
+import { UnitInput } from '../../components/UnitInput.tsx';
 import classes from './AthleteForm.module.css';
 
 export const EMPTY_ATHLETE: AthleteFields = {
@@ -47,9 +47,6 @@ interface Props {
 
 type Form = UseFormReturnType<AthleteFields>;
 
-/** Mantine's number input gives "" when it is emptied; the API wants null. */
-const orNull = (value: number | string): number | null => (typeof value === 'number' ? value : null);
-
 function Who({ form }: { form: Form }) {
   const sideData = [
     { value: 'left', label: 'left' },
@@ -61,13 +58,14 @@ function Who({ form }: { form: Form }) {
         <TextInput label="Name" withAsterisk {...form.getInputProps('name')} />
         <TextInput label="Birth date" type="date" withAsterisk {...form.getInputProps('birthDate')} />
         <TextInput label="Sport" {...form.getInputProps('sport')} />
-        <NumberInput
+        <UnitInput
           label="Training years"
+          unit="years"
           min={0}
           max={80}
-          suffix=" years"
-          {...form.getInputProps('trainingYears')}
-          onChange={(value) => form.setFieldValue('trainingYears', orNull(value) ?? 0)}
+          value={form.values.trainingYears}
+          error={form.errors.trainingYears}
+          onChange={(value) => form.setFieldValue('trainingYears', value ?? 0)}
         />
         <Select label="Dominant hand" data={sideData} clearable {...form.getInputProps('dominantHand')} />
         <Select label="Dominant leg" data={sideData} clearable {...form.getInputProps('dominantLeg')} />
@@ -78,24 +76,21 @@ function Who({ form }: { form: Form }) {
 
 function LimbInput({ form, limb, side }: { form: Form; limb: 'leg' | 'arm'; side: 'left' | 'right' }) {
   const own = form.values.limbLengthCm[limb];
-  const set = (value: number | string) => {
-    const length = orNull(value);
-    const other = side === 'left' ? own?.right : own?.left;
-    // One side typed stands for both until the other is typed: a length of nought would be refused.
+  const set = (length: number | null) => {
+    // The other side follows until it is typed itself; emptied means not measured.
+    const follows = !own || own.left === own.right;
     const next =
-      length === null
-        ? undefined
-        : { left: length, right: length, ...(other ? { [side === 'left' ? 'right' : 'left']: other } : {}) };
+      length === null ? undefined : follows ? { left: length, right: length } : { ...own, [side]: length };
     form.setFieldValue('limbLengthCm', { ...form.values.limbLengthCm, [limb]: next });
   };
   return (
-    <NumberInput
+    <UnitInput
       label={`${limb === 'leg' ? 'Leg' : 'Arm'} length, ${side}`}
-      suffix=" cm"
+      unit="cm"
       min={20}
       max={150}
       decimalScale={1}
-      value={own?.[side] ?? ''}
+      value={own?.[side]}
       onChange={set}
     />
   );
@@ -105,23 +100,24 @@ function Measures({ form }: { form: Form }) {
   return (
     <Fieldset legend="Measures" className={classes.group}>
       <SimpleGrid cols={{ base: 1, xs: 2 }} spacing="sm">
-        <NumberInput
+        <UnitInput
           label="Body mass"
-          suffix=" kg"
+          unit="kg"
           min={15}
           max={250}
           decimalScale={1}
-          value={form.values.bodyMassKg ?? ''}
+          value={form.values.bodyMassKg}
           error={form.errors.bodyMassKg}
-          onChange={(value) => form.setFieldValue('bodyMassKg', orNull(value))}
+          onChange={(value) => form.setFieldValue('bodyMassKg', value)}
         />
-        <NumberInput
+        <UnitInput
           label="Minutes for a preparation"
-          suffix=" min"
+          unit="min"
           min={1}
           max={120}
-          {...form.getInputProps('minutes')}
-          onChange={(value) => form.setFieldValue('minutes', orNull(value) ?? 10)}
+          value={form.values.minutes}
+          error={form.errors.minutes}
+          onChange={(value) => form.setFieldValue('minutes', value ?? 10)}
         />
         <LimbInput form={form} limb="leg" side="left" />
         <LimbInput form={form} limb="leg" side="right" />

@@ -74,44 +74,46 @@ function DecisionCard({ decision, before, choice, onChange }: CardProps) {
           return <li key={text}>{text}</li>;
         })}
       </ul>
-      <Radio.Group
-        aria-label={`Verdict on ${name}`}
-        value={choice.verdict}
-        onChange={(verdict) => onChange({ ...choice, verdict: verdict as Choice['verdict'] })}
-      >
-        <Group gap="md">
-          <Radio size="xs" value="accepted" label="Accept" />
-          <Radio size="xs" value="overruled" label="Overrule" />
-          {choice.verdict === 'overruled' ? (
-            <>
-              <Select
-                size="xs"
-                w={140}
-                aria-label={`Instead, for ${name}`}
-                allowDeselect={false}
-                data={[
-                  { value: 'keep', label: 'keep as it is' },
-                  { value: 'ease', label: 'one step easier' },
-                  { value: 'remove', label: 'leave it out' },
-                ]}
-                value={choice.instead}
-                onChange={(instead) =>
-                  onChange({ ...choice, instead: (instead ?? 'keep') as Choice['instead'] })
-                }
-              />
-              <TextInput
-                size="xs"
-                w={240}
-                aria-label={`Reason for overruling ${name}`}
-                placeholder="Why?"
-                value={choice.reason}
-                error={missing ? 'say why' : null}
-                onChange={(e) => onChange({ ...choice, reason: e.currentTarget.value })}
-              />
-            </>
-          ) : null}
-        </Group>
-      </Radio.Group>
+      <Group gap="md" role="radiogroup" aria-label={`Verdict on ${name}`}>
+        {(['accepted', 'overruled'] as const).map((verdict) => (
+          <Radio
+            key={verdict}
+            size="xs"
+            name={`verdict-${decision.drill}`}
+            label={verdict === 'accepted' ? 'Accept' : 'Overrule'}
+            checked={choice.verdict === verdict}
+            onChange={() => onChange({ ...choice, verdict })}
+          />
+        ))}
+        {choice.verdict === 'overruled' ? (
+          <>
+            <Select
+              size="xs"
+              w={140}
+              aria-label={`Instead, for ${name}`}
+              allowDeselect={false}
+              data={[
+                { value: 'keep', label: 'keep as it is' },
+                { value: 'ease', label: 'one step easier' },
+                { value: 'remove', label: 'leave it out' },
+              ]}
+              value={choice.instead}
+              onChange={(instead) =>
+                onChange({ ...choice, instead: (instead ?? 'keep') as Choice['instead'] })
+              }
+            />
+            <TextInput
+              size="xs"
+              w={240}
+              aria-label={`Reason for overruling ${name}`}
+              placeholder="Why?"
+              value={choice.reason}
+              error={missing ? 'say why' : null}
+              onChange={(e) => onChange({ ...choice, reason: e.currentTarget.value })}
+            />
+          </>
+        ) : null}
+      </Group>
     </li>
   );
 }

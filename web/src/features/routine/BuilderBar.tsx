@@ -1,19 +1,10 @@
-import {
-  Button,
-  Chip,
-  Group,
-  Loader,
-  NumberInput,
-  Popover,
-  SegmentedControl,
-  Select,
-  Text,
-} from '@mantine/core';
+import { Button, Chip, Group, Loader, Popover, SegmentedControl, Select, Text } from '@mantine/core';
 import type { BuildRequest, Mode } from '@yonder/core/domain';
 import { MODES } from '@yonder/core/domain';
 import { kitWords } from '@yonder/core/formats';
 import { MODE_LABEL, number } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
+import { UnitInput } from '../../components/UnitInput.tsx';
 import classes from './Routine.module.css';
 import type { BuildState } from './useBuilder.ts';
 
@@ -97,26 +88,26 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
         onChange={(mode) => onChange({ mode: mode as Mode, structure: null })}
         data={MODES.map((mode) => ({ value: mode, label: MODE_LABEL[mode] }))}
       />
-      <NumberInput
+      <UnitInput
         size="xs"
         w={84}
         aria-label="Minutes"
-        suffix=" min"
+        unit="min"
         min={1}
         max={120}
-        value={request.minutes ?? ''}
-        onChange={(value) => onChange({ minutes: typeof value === 'number' && value > 0 ? value : null })}
+        value={request.minutes}
+        onChange={(minutes) => onChange({ minutes: minutes !== null && minutes > 0 ? minutes : null })}
       />
-      <NumberInput
+      <UnitInput
         size="xs"
         w={96}
         aria-label="Most drills"
-        placeholder="most drills"
-        suffix=" drills"
+        placeholder="usual"
+        unit="drills"
         min={1}
         max={30}
-        value={request.maxDrills ?? ''}
-        onChange={(value) => onChange({ maxDrills: typeof value === 'number' && value > 0 ? value : null })}
+        value={request.maxDrills}
+        onChange={(most) => onChange({ maxDrills: most !== null && most > 0 ? most : null })}
       />
       <Select
         size="xs"

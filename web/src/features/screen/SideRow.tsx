@@ -14,6 +14,8 @@ interface Props {
   test: Test;
   side: Side;
   entry: SideEntry;
+  /** Trial columns of the table; a side that needs fewer leaves the rest empty. */
+  columns: number;
   /** The visit before this one, if there was one. */
   last: { date: string; value: number } | null;
   onChange: (entry: SideEntry) => void;
@@ -29,46 +31,38 @@ interface Props {
 function Outcome({ test, entry, last }: Pick<Props, 'test' | 'entry' | 'last'>) {
   const values = trialValues(test, entry);
   if (values.length === 0) {
-    return (
-      <td colSpan={3} className={classes.outcome}>
-        <span className="muted">
-          {last ? `last time ${figure(last.value, test.unit)}, ${shortDay(last.date)}` : 'no result yet'}
-        </span>
-      </td>
-    );
+    const before = last
+      ? `last time ${figure(last.value, test.unit)}, ${shortDay(last.date)}`
+      : 'no result yet';
+    return <span className="muted">{before}</span>;
   }
   const value = aggregateTrials(test, values);
   const spread = trialSpread(test, values);
   const change = last ? realChange(test, last.value, value) : null;
   const word =
     change?.real === 'yes' ? 'real change' : change?.real === 'possibly' ? 'possibly real' : 'within error';
+  const spreadText =
+    spread.range === null
+      ? ''
+      : spread.cvPercent === null
+        ? `spread ${number(spread.range, 1)} ${unitWord(test.unit)}`
+        : `CV ${number(spread.cvPercent, 1)} %`;
   return (
     <>
-      <td className={classes.aggregate}>
-        {figure(value, test.unit)}
-        <span className={classes.rule}>{test.trials.aggregate}</span>
-      </td>
-      <td className={classes.outcome}>
-        {spread.range === null ? (
-          ''
-        ) : (
-          <span data-wide={spread.exceeded || undefined} className={classes.spread}>
-            {spread.cvPercent === null
-              ? `spread ${number(spread.range, 1)} ${unitWord(test.unit)}`
-              : `CV ${number(spread.cvPercent, 1)} %`}
-            {spread.askAnother ? ', one more trial' : spread.unstable ? ', unstable' : ''}
-          </span>
-        )}
-      </td>
-      <td className={classes.outcome}>
-        {change && last ? (
-          <span data-real={change.real}>
-            {signedFigure(change.difference, test.unit)} since {shortDay(last.date)}, {word}
-          </span>
-        ) : (
-          <span className="muted">first result</span>
-        )}
-      </td>
+      <b className={classes.aggregate}>{figure(value, test.unit)}</b> {test.trials.aggregate}
+      {spreadText ? (
+        <span data-wide={spread.exceeded || undefined} className={classes.spread}>
+          {spreadText}
+          {spread.askAnother ? ', one more trial' : spread.unstable ? ', unstable' : ''}
+        </span>
+      ) : null}
+      {change && last ? (
+        <span data-real={change.real}>
+          {signedFigure(change.difference, test.unit)} since {shortDay(last.date)}, {word}
+        </span>
+      ) : (
+        <span className="muted">first result</span>
+      )}
     </>
   );
 }
@@ -78,6 +72,7 @@ export function SideRow({
   test,
   side,
   entry,
+  columns,
   last,
   onChange,
   onCommit,
@@ -107,56 +102,64 @@ export function SideRow({
     return { ...entry, trials };
   };
   return (
-    <tr data-side={side}>
-      <th scope="row" className={classes.side}>
-        <SideMark side={side} state="short" /> {SIDE_LABEL[side]}
-      </th>
-      {Array.from({ length: fields }, (_, index) => {
-        const text = entry.trials[index] ?? '';
-        const fault = trialFault(test, text);
-        const id = `${test.id}-${side}-${index}`;
-        return (
-          <td key={index} className={classes.cell}>
-            <input
-              className={classes.number}
-              inputMode="decimal"
-              autoComplete="off"
-              aria-label={`Trial ${index + 1}${label}`}
-              aria-invalid={fault !== null}
-              aria-describedby={fault ? `${id}-fault` : undefined}
-              value={text}
-              onChange={(e) => onChange(setTrial(index, e.currentTarget.value))}
-              onBlur={() => onCommit(entry)}
-              onKeyDown={keys}
-            />
-            {fault ? (
-              <span id={`${id}-fault`} role="alert" className={classes.fault}>
-                {fault}
-              </span>
-            ) : null}
-          </td>
-        );
-      })}
-      <td className={classes.cell}>
-        <input
-          className={classes.number}
-          data-pain
-          inputMode="numeric"
-          autoComplete="off"
-          aria-label={`Pain${label}`}
-          aria-invalid={painFault(entry.pain) !== null}
-          value={entry.pain}
-          onChange={(e) => onChange({ ...entry, pain: e.currentTarget.value })}
-          onBlur={() => onCommit(entry)}
-          onKeyDown={keys}
-        />
-        {painFault(entry.pain) ? (
-          <span role="alert" className={classes.fault}>
-            {painFault(entry.pain)}
-          </span>
-        ) : null}
-      </td>
-      <Outcome test={test} entry={entry} last={last} />
-    </tr>
+    <tbody data-side={side}>
+      <tr>
+        <th scope="row" className={classes.side}>
+          <SideMark side={side} state="short" /> {SIDE_LABEL[side]}
+        </th>
+        {Array.from({ length: fields }, (_, index) => {
+          const text = entry.trials[index] ?? '';
+          const fault = trialFault(test, text);
+          const id = `${test.id}-${side}-${index}`;
+          return (
+            <td key={index} className={classes.cell}>
+              <input
+                className={classes.number}
+                inputMode="decimal"
+                autoComplete="off"
+                aria-label={`Trial ${index + 1}${label}`}
+                aria-invalid={fault !== null}
+                aria-describedby={fault ? `${id}-fault` : undefined}
+                value={text}
+                onChange={(e) => onChange(setTrial(index, e.currentTarget.value))}
+                onBlur={() => onCommit(entry)}
+                onKeyDown={keys}
+              />
+              {fault ? (
+                <span id={`${id}-fault`} role="alert" className={classes.fault}>
+                  {fault}
+                </span>
+              ) : null}
+            </td>
+          );
+        })}
+        {columns > fields ? <td colSpan={columns - fields} /> : null}
+        <td className={classes.cell}>
+          <input
+            className={classes.number}
+            data-pain
+            inputMode="numeric"
+            autoComplete="off"
+            aria-label={`Pain${label}`}
+            aria-invalid={painFault(entry.pain) !== null}
+            value={entry.pain}
+            onChange={(e) => onChange({ ...entry, pain: e.currentTarget.value })}
+            onBlur={() => onCommit(entry)}
+            onKeyDown={keys}
+          />
+          {painFault(entry.pain) ? (
+            <span role="alert" className={classes.fault}>
+              {painFault(entry.pain)}
+            </span>
+          ) : null}
+        </td>
+      </tr>
+      <tr>
+        <td />
+        <td colSpan={columns + 1} className={classes.outcome}>
+          <Outcome test={test} entry={entry} last={last} />
+        </td>
+      </tr>
+    </tbody>
   );
 }

@@ -5,7 +5,7 @@ import { limitExceeded, aggregateTrials, resultValue, symmetryIndex } from '@yon
 import type { Test } from '@yonder/core/reference';
 import { duration, figure, number, unitWord } from '@yonder/core/words';
 import { useRef, useState } from 'react';
-import { entryOf, painFault, trialFault, trialValues } from './entry.ts';
+import { entryOf, painFault, trialFault, trialFields, trialValues } from './entry.ts';
 import type { SideEntry } from './entry.ts';
 import classes from './Screen.module.css';
 import { SideRow } from './SideRow.tsx';
@@ -95,14 +95,13 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
     });
   };
   const switchSide = (field: HTMLInputElement) => {
-    const own = field.closest('tr')?.dataset.side;
-    const other = table.current?.querySelector<HTMLInputElement>(
-      `tr:not([data-side="${own}"])[data-side] input`,
-    );
+    const own = field.closest('tbody')?.dataset.side;
+    const other = table.current?.querySelector<HTMLInputElement>(`tbody:not([data-side="${own}"]) input`);
     other?.focus();
     other?.select();
   };
-  const most = Math.max(test.trials.count, ...sides.map((side) => entries[side]?.trials.length ?? 0));
+  const empty: SideEntry = { trials: [], pain: '' };
+  const columns = Math.max(...sides.map((side) => trialFields(test, entries[side] ?? empty)));
   return (
     <section className={`card ${classes.entry}`} aria-labelledby="test-title">
       <Title order={2} size={19} id="test-title">
@@ -117,33 +116,29 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
           <thead>
             <tr>
               <td />
-              {Array.from({ length: most }, (_, i) => (
+              {Array.from({ length: columns }, (_, i) => (
                 <th key={i} scope="col">
                   Trial {i + 1}
                 </th>
               ))}
               <th scope="col">Pain 0–10</th>
-              <th scope="col" colSpan={3}>
-                Result, spread, change
-              </th>
             </tr>
           </thead>
-          <tbody>
-            {sides.map((side) => (
-              <SideRow
-                key={side}
-                test={test}
-                side={side}
-                entry={entries[side] ?? { trials: [], pain: '' }}
-                last={lastOf(test, side, earlier)}
-                onChange={(entry) => setEntries((current) => ({ ...current, [side]: entry }))}
-                onCommit={(entry) => commit(side, entry)}
-                onEnter={enter}
-                onSwitchSide={switchSide}
-                onHelp={onHelp}
-              />
-            ))}
-          </tbody>
+          {sides.map((side) => (
+            <SideRow
+              key={side}
+              test={test}
+              side={side}
+              entry={entries[side] ?? empty}
+              columns={columns}
+              last={lastOf(test, side, earlier)}
+              onChange={(entry) => setEntries((current) => ({ ...current, [side]: entry }))}
+              onCommit={(entry) => commit(side, entry)}
+              onEnter={enter}
+              onSwitchSide={switchSide}
+              onHelp={onHelp}
+            />
+          ))}
         </table>
       </div>
       <SideComparison test={test} entries={entries} />

@@ -3,10 +3,12 @@ import type { Reference, Test } from '@yonder/core/reference';
 import { isBlocked, testAllowed, YOUTH_AGE } from '@yonder/core/safety';
 import type { SafetyState } from '@yonder/core/safety';
 
-/** Does a chosen task ask for the test? */
+/** Does a chosen task ask for the test, or for a composite that is computed from it? */
 export function askedByTask(reference: Reference, input: Case, test: string): boolean {
   return input.athlete.tasks.some((task) =>
-    reference.demands.get(task.id)?.demands.some((d) => d.test === test),
+    reference.demands
+      .get(task.id)
+      ?.demands.some((d) => d.test === test || reference.tests.get(d.test)?.derivedFrom?.includes(test)),
   );
 }
 
@@ -24,7 +26,9 @@ export function testsOfRegion(
   safety: SafetyState,
   region: Region,
 ): Test[] {
-  const known = new Set(input.screenings.flatMap((s) => s.results.map((r) => r.test)));
+  // Only earlier visits count, so that the order stays as it is while results come in.
+  const earlier = input.screenings.filter((s) => s.date < input.today);
+  const known = new Set(earlier.flatMap((s) => s.results.map((r) => r.test)));
   const informs = (test: Test) =>
     test.region === region ||
     (test.region === 'whole-body' &&

@@ -1,0 +1,25 @@
+import { NumberInput } from '@mantine/core';
+import type { NumberInputProps } from '@mantine/core';
+
+interface Props extends Omit<NumberInputProps, 'value' | 'onChange' | 'suffix' | 'rightSection'> {
+  /** Unit shown at the right of the figure. */
+  unit: string;
+  value: number | null | undefined;
+  /** Null when the field is emptied. */
+  onChange: (value: number | null) => void;
+}
+
+/** A figure with its unit beside it. The unit is no part of the typed text, so that the caret never jumps over it. */
+export function UnitInput({ unit, value, onChange, ...rest }: Props) {
+  return (
+    <NumberInput
+      hideControls
+      rightSection={<span className="muted">{unit}</span>}
+      rightSectionWidth={unit.length * 8 + 16}
+      rightSectionPointerEvents="none"
+      value={value ?? ''}
+      onChange={(next) => onChange(typeof next === 'number' ? next : null)}
+      {...rest}
+    />
+  );
+}
