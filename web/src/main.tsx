@@ -11,7 +11,7 @@ import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { router } from './app/router.tsx';
 import { store } from './app/store.ts';
-import { theme } from './app/theme.ts';
+import { cssVariablesResolver, theme } from './app/theme.ts';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '';
 const root = document.getElementById('root');
@@ -20,7 +20,12 @@ if (!root) throw new Error('the page has no root element');
 createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
-      <MantineProvider theme={theme} defaultColorScheme="auto" getStyleNonce={() => nonce}>
+      <MantineProvider
+        theme={theme}
+        cssVariablesResolver={cssVariablesResolver}
+        defaultColorScheme="auto"
+        getStyleNonce={() => nonce}
+      >
         <Notifications position="top-right" autoClose={4000} />
         <RouterProvider router={router} />
       </MantineProvider>

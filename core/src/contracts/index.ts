@@ -39,5 +39,11 @@ export {
   saveDraftSchema,
 } from './routines.ts';
 export type { Decide, Decided, Draft, DraftRow, IssueRoutine, RoutineRow } from './routines.ts';
-export { nextDaySchema, saveSessionSchema, sessionRowSchema, startSessionSchema } from './sessions.ts';
+export {
+  nextDaySchema,
+  progressSchema,
+  saveSessionSchema,
+  sessionRowSchema,
+  startSessionSchema,
+} from './sessions.ts';
 export type { SessionRow } from './sessions.ts';

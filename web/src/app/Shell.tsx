@@ -1,7 +1,7 @@
 import { ActionIcon, Button, Loader, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconMoon, IconSun } from '@tabler/icons-react';
 import { Suspense } from 'react';
-import { Link, NavLink, Outlet } from 'react-router';
+import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import { ErrorBoundary } from '../components/ErrorBoundary.tsx';
 import { useSignOutMutation } from '../features/auth/authEndpoints.ts';
 import { ReferenceProvider } from './reference.tsx';
@@ -44,6 +44,7 @@ function ThemeToggle() {
 /** Header, navigation and the place for a page. */
 export function Shell() {
   const me = useAppSelector((state) => state.session.me);
+  const { pathname } = useLocation();
   const [signOut] = useSignOutMutation();
   return (
     <div className={classes.page}>
@@ -69,7 +70,7 @@ export function Shell() {
         </div>
       </header>
       <main id="main" className={classes.main}>
-        <ErrorBoundary>
+        <ErrorBoundary place={pathname}>
           <Suspense fallback={<Loader m="xl" aria-label="Loading" />}>
             <ReferenceProvider>
               <Outlet />

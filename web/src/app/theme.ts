@@ -1,5 +1,5 @@
 import { createTheme } from '@mantine/core';
-import type { MantineColorsTuple } from '@mantine/core';
+import type { CSSVariablesResolver, MantineColorsTuple } from '@mantine/core';
 
 /** Left side and primary actions: deep teal. */
 const teal: MantineColorsTuple = [
@@ -47,4 +47,16 @@ export const theme = createTheme({
     Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, centered: true } },
     Alert: { defaultProps: { closeButtonLabel: 'Close' } },
   },
+});
+
+/** The library's quiet text is too quiet on paper: it takes our own colours, which change with the scheme. */
+const quiet = {
+  '--mantine-color-dimmed': 'var(--muted)',
+  '--mantine-color-placeholder': 'var(--muted)',
+  '--mantine-color-error': 'var(--danger)',
+};
+export const cssVariablesResolver: CSSVariablesResolver = () => ({
+  variables: {},
+  light: quiet,
+  dark: quiet,
 });

@@ -3,15 +3,26 @@ import { Component } from 'react';
 import type { ReactNode } from 'react';
 
 interface Props {
+  /** Where we are; going somewhere else tries again. */
+  place: string;
   children: ReactNode;
 }
 
-/** Shows a plain message and a way to go on when a part of the page fails. */
-export class ErrorBoundary extends Component<Props, { failed: boolean }> {
-  override state = { failed: false };
+interface State {
+  failed: boolean;
+  place: string;
+}
 
-  static getDerivedStateFromError() {
+/** Shows a plain message and a way to go on when a part of the page fails. */
+export class ErrorBoundary extends Component<Props, State> {
+  override state: State = { failed: false, place: this.props.place };
+
+  static getDerivedStateFromError(): Partial<State> {
     return { failed: true };
+  }
+
+  static getDerivedStateFromProps({ place }: Props, state: State): Partial<State> | null {
+    return place === state.place ? null : { failed: false, place };
   }
 
   override render() {

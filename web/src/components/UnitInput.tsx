@@ -1,5 +1,6 @@
 import { NumberInput } from '@mantine/core';
 import type { NumberInputProps } from '@mantine/core';
+import classes from './UnitInput.module.css';
 
 interface Props extends Omit<NumberInputProps, 'value' | 'onChange' | 'suffix' | 'rightSection'> {
   /** Unit shown at the right of the figure. */
@@ -14,8 +15,8 @@ export function UnitInput({ unit, value, onChange, ...rest }: Props) {
   return (
     <NumberInput
       hideControls
-      rightSection={<span className="muted">{unit}</span>}
-      rightSectionWidth={unit.length * 8 + 16}
+      rightSection={<span className={classes.unit}>{unit}</span>}
+      rightSectionWidth={unit.length * 7 + 14}
       rightSectionPointerEvents="none"
       value={value ?? ''}
       onChange={(next) => onChange(typeof next === 'number' ? next : null)}

@@ -1,3 +1,4 @@
+import { progressSchema } from '@yonder/core/contracts';
 import type { SessionRow } from '@yonder/core/contracts';
 import type { DiaryEntry, RoutineItem } from '@yonder/core/domain';
 import type { Transaction } from 'sequelize';
@@ -19,7 +20,7 @@ function sessionRow(record: SessionRecord): SessionRow {
     routineId: record.routineId,
     date: record.date,
     finished: record.finished,
-    progress: record.progress as SessionRow['progress'],
+    progress: progressSchema.parse(record.progress),
     entries: record.entries as SessionRow['entries'],
     version: record.version,
   };

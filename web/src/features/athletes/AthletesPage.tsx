@@ -1,4 +1,4 @@
-import { Alert, Badge, Button, Group, Loader, Table, TextInput, Title } from '@mantine/core';
+import { Alert, Button, Group, Loader, Table, TextInput, Title } from '@mantine/core';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { nameOf, SIDE_MARK, STATE_LABEL } from '@yonder/core/words';
 import { Link, useSearchParams } from 'react-router';
@@ -44,15 +44,11 @@ function Row({ athlete }: { athlete: AthleteSummary }) {
         <Restrictions athlete={athlete} />
       </Table.Td>
       <Table.Td>
-        {athlete.blocked ? (
-          <Badge color="red.9" variant="filled">
-            stop and refer
-          </Badge>
-        ) : null}
+        {athlete.blocked ? <span className={classes.stop}>stop and refer</span> : null}
         {athlete.precautions > 0 ? (
-          <Badge color="copper.8" variant="outline">
+          <span className={classes.precaution}>
             {athlete.precautions} {athlete.precautions === 1 ? 'precaution' : 'precautions'}
-          </Badge>
+          </span>
         ) : null}
       </Table.Td>
       <Table.Td>{athlete.lastScreening ? shortDay(athlete.lastScreening) : '–'}</Table.Td>

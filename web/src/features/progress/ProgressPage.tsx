@@ -78,7 +78,7 @@ function DecisionCard({ decision, before, choice, onChange }: CardProps) {
         {(['accepted', 'overruled'] as const).map((verdict) => (
           <Radio
             key={verdict}
-            size="xs"
+            size="sm"
             name={`verdict-${decision.drill}`}
             label={verdict === 'accepted' ? 'Accept' : 'Overrule'}
             checked={choice.verdict === verdict}
@@ -158,6 +158,9 @@ export function ProgressPage() {
   return (
     <div className={classes.page}>
       <div className={classes.main}>
+        <Title order={2} size={20}>
+          What should happen to each drill
+        </Title>
         {decided ? (
           <Alert
             color="teal"

@@ -120,9 +120,11 @@ function FinishBar({ visit, state }: { visit: ScreeningRow | null; state: SaveSt
             Close the visit
           </Button>
         ) : null}
-        <Button component={Link} to={{ pathname: `/athletes/${athlete.id}/ridge`, search }} disabled={!visit}>
-          See the ridge
-        </Button>
+        {visit ? (
+          <Button component={Link} to={{ pathname: `/athletes/${athlete.id}/ridge`, search }}>
+            See the ridge
+          </Button>
+        ) : null}
       </Group>
     </Group>
   );

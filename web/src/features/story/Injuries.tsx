@@ -59,8 +59,8 @@ function InjuryForm() {
         <TextInput size="xs" type="date" label="Date" {...form.getInputProps('date')} />
         <TextInput size="xs" w={180} label="What happened" {...form.getInputProps('what')} />
         <Checkbox
-          size="xs"
-          mb={8}
+          size="sm"
+          mb={5}
           label="operated"
           {...form.getInputProps('operated', { type: 'checkbox' })}
         />

@@ -51,7 +51,7 @@ export function RedFlagGate({ region, onDone }: { region: Region; onDone?: () =>
         {questions.map((q) => (
           <div key={q.id}>
             <Checkbox
-              size="xs"
+              size="sm"
               label={
                 <>
                   {q.question} <span className={classes.level}>{LEVEL[q.level]}</span>

@@ -76,13 +76,7 @@ export function StopSigns() {
                   <ClearanceForm row={row} onDone={() => setClearing(null)} />
                 ) : (
                   <div>
-                    <Button
-                      size="compact-xs"
-                      variant="outline"
-                      color="red.9"
-                      mt={4}
-                      onClick={() => setClearing(row.id)}
-                    >
+                    <Button size="compact-xs" variant="default" mt={4} onClick={() => setClearing(row.id)}>
                       Record a clearance
                     </Button>
                   </div>

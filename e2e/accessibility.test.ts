@@ -1,0 +1,84 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type axe from 'axe-core';
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { Clinician } from './driver/Clinician.ts';
+import { keepPicture } from './driver/keepPicture.ts';
+import { openPage } from './driver/openPage.ts';
+import type { OpenPage } from './driver/openPage.ts';
+import { stored } from './driver/stored.ts';
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** What axe finds on the page as it stands: rule and element, nothing when all is well. */
+async function violations({ page }: OpenPage): Promise<string[]> {
+  await page.evaluate(axeSource);
+  return page.evaluate(async () => {
+    const { axe: tool } = window as unknown as { axe: typeof axe };
+    const { violations: found } = await tool.run(document, {
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+    });
+    return found.flatMap((v) =>
+      v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} ${node.failureSummary ?? ''}`),
+    );
+  });
+}
+
+describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
+  let open: OpenPage;
+  let clinician: Clinician;
+  const ids = new Map<string, string>();
+
+  beforeAll(async () => {
+    for (const row of await stored<{ id: string; name: string }>('SELECT id, name FROM athletes'))
+      ids.set(row.name, row.id);
+    open = await openPage({ theme });
+    clinician = new Clinician(open.page, inject('base'));
+  });
+  afterEach(({ task }) => keepPicture(open.page, task));
+  afterAll(() => open.close());
+
+  it('the door has no violation', async () => {
+    await clinician.opens('/sign-in');
+    expect(await violations(open)).toEqual([]);
+    await clinician.signsIn();
+  });
+
+  it.each([
+    ['the athletes list', '', '/athletes', 'Mira Oldtown'],
+    ['a new athlete', '', '/athletes/new', 'What the sport asks'],
+    ['the stop-and-refer gate', 'Wren Hollis', '/story', 'Before anything else'],
+    ['a story with precautions', 'Pell Sunderby', '/story', 'Past injuries'],
+    ['a story with an open stop sign', 'Ada Brackenridge', '/story', 'Record a clearance'],
+    ['screening', 'Mira Oldtown', '/screen', 'How to'],
+    ['the ridge', 'Mira Oldtown', '/ridge', 'Where the reserve runs out'],
+    ['an issued routine', 'Mira Oldtown', '/routine', 'Print handout'],
+    ['the way into a run', 'Mira Oldtown', '/run', 'Ask first'],
+    ['progress', 'Mira Oldtown', '/progress', 'Accept'],
+  ])('%s has no violation', async (_, name, path, text) => {
+    await clinician.opens(name ? `/athletes/${ids.get(name)}${path}` : path);
+    await clinician.reads(text);
+    expect(await violations(open)).toEqual([]);
+  });
+
+  it('a routine being edited has none, nor has the runner', async () => {
+    const mira = ids.get('Mira Oldtown');
+    await clinician.opens(`/athletes/${mira}/routine`);
+    await clinician.presses('Build');
+    await clinician.reads(/Proven/);
+    await clinician.presses('Swap for an equivalent…');
+    await clinician.reads('Does the same job');
+    expect(await violations(open)).toEqual([]);
+    await clinician.presses('Discard');
+    await clinician.opens(`/athletes/${mira}/run`);
+    await clinician.presses('Start');
+    await clinician.sees('Runner', 'dialog');
+    expect(await violations(open)).toEqual([]);
+    await clinician.presses('End here');
+    await clinician.reads('How was it?');
+    expect(await violations(open)).toEqual([]);
+    await clinician.presses('Store the session');
+    await clinician.reads('Last sessions');
+    expect(open.errors).toEqual([]);
+  });
+});
