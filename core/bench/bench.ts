@@ -1,0 +1,111 @@
+import { performance } from 'node:perf_hooks';
+import loadHighs from 'highs';
+import {
+  BUILDER,
+  createHighsSolver,
+  createPlanModel,
+  planValue,
+  prepareBuild,
+  solvePlan,
+} from '../src/builder/index.ts';
+import type { MipSolver, Prepared } from '../src/builder/index.ts';
+import { judgeFindings } from '../src/findings/index.ts';
+import { bundledReference } from '../src/reference/bundled.ts';
+import { benchCase } from './cases.ts';
+
+const MINUTES = [5, 12, 25] as const;
+const SEEDS = 30;
+
+function quantile(values: readonly number[], q: number): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))] ?? 0;
+}
+
+function timed<T>(work: () => T): { ms: number; result: T } {
+  const start = performance.now();
+  const result = work();
+  return { ms: performance.now() - start, result };
+}
+
+interface Sample {
+  readonly first: number;
+  readonly staged: number;
+  readonly bare: number;
+  readonly gap: number;
+  readonly benefitKept: number;
+}
+
+/** One instance: our staged solve and bare (tuned) HiGHS on the very same model, to the same gap. */
+function sample(prepared: Prepared, solver: MipSolver): Sample | null {
+  let first = 0;
+  const start = performance.now();
+  const plan = solvePlan(prepared.problem, solver, {
+    onAnswer: () => {
+      first ||= performance.now() - start;
+    },
+  });
+  const staged = performance.now() - start;
+  const bare = timed(() => {
+    const { model, chosenOf } = createPlanModel(prepared.problem);
+    return chosenOf(
+      solver.solve(model, { relativeGap: BUILDER.relativeGap, nodeLimit: BUILDER.nodeLimit }).values,
+    );
+  });
+  if (!plan) return null;
+  const best = Math.max(plan.objective, planValue(prepared.problem, bare.result).objective);
+  return { first, staged, bare: bare.ms, gap: plan.gap, benefitKept: plan.objective - best };
+}
+
+function solveBench(solver: MipSolver): void {
+  const median = (values: number[]) => quantile(values, 0.5);
+  console.log(
+    'Routine solve on the real library, 30 seeded athletes each, warm; bare = tuned HiGHS, same model and gap',
+  );
+  console.log(
+    'minutes  options  first answer med/p95  staged med/p95  bare med/p95  staged÷bare  within 0.5 %',
+  );
+  for (const minutes of MINUTES) {
+    const prepared = Array.from({ length: SEEDS }, (_, seed) =>
+      prepareBuild(bundledReference, benchCase(bundledReference, 1000 * minutes + seed, minutes, 10)),
+    );
+    const samples = prepared.map((p) => sample(p, solver)).filter((s) => s !== null);
+    const pick = (key: keyof Sample) => samples.map((s) => s[key]);
+    const cell = (values: number[]) => `${median(values).toFixed(0)}/${quantile(values, 0.95).toFixed(0)} ms`;
+    const proven = samples.filter((s) => s.gap <= BUILDER.relativeGap).length;
+    console.log(
+      [
+        String(minutes).padEnd(7),
+        String(median(prepared.map((p) => p.problem.options.length))).padEnd(7),
+        cell(pick('first')).padEnd(20),
+        cell(pick('staged')).padEnd(14),
+        cell(pick('bare')).padEnd(12),
+        (median(pick('staged')) / median(pick('bare'))).toFixed(2).padEnd(11),
+        `${proven}/${samples.length}`,
+      ].join('  '),
+    );
+  }
+}
+
+function findingsBench(): void {
+  const input = benchCase(bundledReference, 7, 10, 30);
+  const year = {
+    ...input,
+    screenings: Array.from({ length: 12 }, (_, i) => ({
+      date: `2026-${String(i + 1).padStart(2, '0')}-15`,
+      results: input.screenings[0]?.results ?? [],
+    })),
+  };
+  const text = JSON.stringify(year);
+  for (let i = 0; i < 50; i += 1) judgeFindings(bundledReference, year);
+  const judged = Array.from({ length: 100 }, () => timed(() => judgeFindings(bundledReference, year)).ms);
+  const read = Array.from({ length: 100 }, () => timed(() => JSON.parse(text) as unknown).ms);
+  const ratio = quantile(judged, 0.5) / quantile(read, 0.5);
+  console.log(
+    `Findings for one athlete (30 tests, 12 screenings): ${quantile(judged, 0.5).toFixed(1)} ms median, ${ratio.toFixed(0)} × reading the same input as JSON`,
+  );
+}
+
+const solver = createHighsSolver(await loadHighs());
+solvePlan(prepareBuild(bundledReference, benchCase(bundledReference, 1, 12, 8)).problem, solver); // warm up
+solveBench(solver);
+findingsBench();

@@ -1,0 +1,81 @@
+// Timings, as ratios within one run where something can be compared; nothing here is asserted.
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { root } from './lib/paths.mjs';
+import { freePort } from './lib/postgres.mjs';
+import { run, runVisible } from './lib/run.mjs';
+import { checkNode, ensureModules, ensurePackages } from './lib/setup.mjs';
+
+checkNode();
+await ensurePackages({ browser: true });
+await ensureModules();
+const { launchBrowser } = await import('./lib/browser.mjs');
+
+const kB = (bytes) => `${Math.round(bytes / 1000)} kB`;
+/** First load of the libraries alone (React, router, RTK Query, a few components, charts), measured once: gzip, in kB. */
+const FLOOR = { js: 198, css: 35 };
+
+/** Opens the page and adds up what came over the wire until it could be used. */
+async function firstLoad(base) {
+  const { browser, close } = await launchBrowser();
+  const page = await browser.newPage();
+  const sizes = { js: 0, css: 0, font: 0, other: 0 };
+  const types = new Map();
+  const session = await page.createCDPSession();
+  await session.send('Network.enable');
+  session.on('Network.responseReceived', ({ requestId, response }) =>
+    types.set(requestId, response.mimeType),
+  );
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    const type = types.get(requestId) ?? '';
+    const kind = /javascript/.test(type)
+      ? 'js'
+      : /css/.test(type)
+        ? 'css'
+        : /font/.test(type)
+          ? 'font'
+          : 'other';
+    sizes[kind] += encodedDataLength;
+  });
+  await page.goto(base, { waitUntil: 'networkidle0' });
+  await page.waitForSelector('::-p-aria([name="E-mail"])');
+  await close();
+  return sizes;
+}
+
+/** From a bare clone, with nothing installed in it, to the door being open. */
+async function cloneToUsable() {
+  const folder = mkdtempSync(join(tmpdir(), 'yonder-clone-'));
+  const clone = join(folder, 'yonder');
+  const start = Date.now();
+  run('git', ['clone', '--quiet', root, clone]);
+  const port = await freePort();
+  const demo = spawn('npm', ['run', '--silent', 'demo'], {
+    cwd: clone,
+    env: { ...process.env, PORT: String(port), INIT_CWD: clone },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise((resolve, reject) => {
+    demo.stdout.on('data', (chunk) => /is ready/.test(String(chunk)) && resolve());
+    demo.on('exit', (code) => reject(new Error(`the demo ended (${code})`)));
+  });
+  const sizes = await firstLoad(`http://127.0.0.1:${port}/`);
+  const seconds = (Date.now() - start) / 1000;
+  demo.removeAllListeners('exit');
+  demo.kill('SIGINT');
+  await new Promise((resolve) => demo.on('exit', resolve));
+  rmSync(folder, { recursive: true, force: true });
+  return { seconds, sizes };
+}
+
+const { seconds, sizes } = await cloneToUsable();
+console.log(
+  `From bare clone to usable page: ${seconds.toFixed(0)} s (packages from npm's cache where it has them)`,
+);
+console.log(
+  `First load, gzip: ${kB(sizes.js)} JavaScript (floor of the libraries ${FLOOR.js} kB, ratio ${(sizes.js / 1000 / FLOOR.js).toFixed(2)}), ` +
+    `${kB(sizes.css)} CSS (floor ${FLOOR.css} kB, ratio ${(sizes.css / 1000 / FLOOR.css).toFixed(2)}), ${kB(sizes.font)} fonts, ${kB(sizes.other)} else`,
+);
+process.exit(await runVisible(process.execPath, ['--import', 'tsx', 'core/bench/bench.ts'], { cwd: root }));

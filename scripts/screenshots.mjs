@@ -1,0 +1,118 @@
+// Takes the pictures of docs/screenshots/ from the demo data, on a database that is thrown away.
+import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildWeb } from './lib/build.mjs';
+import { root } from './lib/paths.mjs';
+import { removeCluster, startCluster } from './lib/postgres.mjs';
+import { run } from './lib/run.mjs';
+import { runOnce, startServer } from './lib/server.mjs';
+import { ensureModules, ensurePackages } from './lib/setup.mjs';
+
+await ensurePackages({ browser: true });
+await ensureModules();
+const { launchBrowser } = await import('./lib/browser.mjs');
+
+const out = join(root, 'docs', 'screenshots');
+mkdirSync(out, { recursive: true });
+const folder = mkdtempSync(join(tmpdir(), 'yonder-shots-'));
+chmodSync(folder, 0o755);
+const cluster = await startCluster({
+  folder: join(folder, 'pg'),
+  secretFile: join(folder, 'secret'),
+  durable: false,
+});
+const environment = {
+  DATABASE_URL: cluster.url,
+  YONDER_SESSION_SECRET: 'a secret for pictures only',
+  YONDER_WEB_DIST: await buildWeb(),
+  YONDER_LOG_LEVEL: 'error',
+  PORT: '0',
+};
+await runOnce('server/src/demo/main.ts', environment);
+const server = await startServer(environment);
+const base = `http://127.0.0.1:${server.port}`;
+const { browser, close } = await launchBrowser();
+const page = await browser.newPage();
+await page.setViewport({ width: 1280, height: 800 });
+const scheme = (value) => page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value }]);
+const pause = (ms) => new Promise((done) => setTimeout(done, ms));
+const press = (text) =>
+  page.evaluate((wanted) => {
+    const button = [...document.querySelectorAll('button[data-variant], button.mantine-Button-root')].find(
+      (b) => b.textContent === wanted,
+    );
+    button?.click();
+  }, text);
+const shoot = (name) => page.screenshot({ path: join(out, `${name}.png`) });
+
+await scheme('light');
+await page.goto(`${base}/sign-in`, { waitUntil: 'networkidle0' });
+await page.type('input[type=email]', 'rowan@northfell.example');
+await page.type('input[type=password]', 'ridge-walk');
+await page.keyboard.press('Enter');
+await page.waitForSelector('table');
+await pause(500);
+await shoot('athletes');
+const ids = await page.evaluate(async () => {
+  const rows = await (await fetch('/api/v1/athletes')).json();
+  return Object.fromEntries(rows.map((row) => [row.name.split(' ')[0], row.id]));
+});
+const visit = async (name, path) => {
+  await page.goto(`${base}/athletes/${ids[name]}/${path}`, { waitUntil: 'networkidle0' });
+  await pause(500);
+};
+await visit('Pell', 'story');
+await shoot('story');
+await visit('Wren', 'story');
+await shoot('gate');
+await visit('Mira', 'screen');
+await page.focus('table input');
+for (const value of ['8.1', '8.0', '8.2', '0', '11.0', '11.2', '11.1', '0']) {
+  await page.keyboard.type(value);
+  if (
+    value !== '0' ||
+    (await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))) === 'Pain left'
+  ) {
+    await page.keyboard.press('Enter');
+  }
+  await pause(60);
+}
+await pause(700);
+await shoot('screen');
+await visit('Mira', 'ridge');
+await shoot('ridge');
+await scheme('dark');
+await visit('Joss', 'ridge');
+await shoot('ridge-dark');
+await scheme('light');
+await visit('Joss', 'routine');
+await press('Build');
+await page.waitForFunction(() => document.body.innerText.includes('Proven'), { timeout: 30_000 });
+await pause(600);
+await shoot('routine');
+await visit('Mira', 'progress');
+await shoot('progress');
+const pdf = await page.evaluate(async (id) => {
+  const [routine] = await (await fetch(`/api/v1/athletes/${id}/routines`)).json();
+  const response = await fetch(`/api/v1/routines/${routine.id}/handout.pdf`);
+  return [...new Uint8Array(await response.arrayBuffer())];
+}, ids.Mira);
+run('pdftoppm', ['-png', '-r', '75', '-f', '1', '-l', '1', '-singlefile', '-', join(out, 'handout')], {
+  input: Buffer.from(pdf),
+  encoding: undefined,
+});
+await page.setViewport({ width: 820, height: 1180 });
+await visit('Mira', 'run');
+await press('Start');
+await pause(1200);
+await press('Go');
+await pause(9000);
+await shoot('run');
+
+await close();
+await server.stop();
+await cluster.stop();
+await removeCluster(cluster.folder);
+rmSync(folder, { recursive: true, force: true });
+console.log(`Pictures are in ${out}; open them before you commit.`);
