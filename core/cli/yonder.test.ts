@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -37,6 +37,19 @@ describe('the command line', () => {
     };
     expect(progress.decisions.map((d) => d.decision)).toEqual(built.routine.items.map(() => 'keep'));
   });
+
+  it.each(readdirSync(join(root, 'docs/examples')))(
+    'takes the documented example %s with every verb',
+    (file) => {
+      const content = readFileSync(join(root, 'docs/examples', file), 'utf8');
+      for (const verb of ['findings', 'build', 'progress']) {
+        const run = yonder(verb, content);
+        expect({ verb, code: run.code, faults: run.faults }).toEqual({ verb, code: 0, faults: '' });
+        expect(JSON.parse(run.out)).toBeTypeOf('object');
+      }
+    },
+    30_000,
+  );
 
   it('names every fault by its path on stderr, prints nothing and exits 2', () => {
     const faulty = structuredClone(example) as never as {

@@ -165,6 +165,20 @@ describe('safety on the server', () => {
       })
       .expect(200);
     await issue(north, athlete.id, TODAY).expect(201);
+    const again = await north.post(`/athletes/${athlete.id}/precautions/${body.precautions[0].id}/end`, {
+      by: 'Somebody else',
+      date: TODAY,
+    });
+    expect(again.body).toMatchObject({ code: 'version-conflict', current: { ended: { by: 'R. Halloran' } } });
+  });
+
+  it('a precaution past its review date still binds', async () => {
+    const athlete = await addAthlete(north);
+    const path = `/athletes/${athlete.id}/precautions`;
+    await north
+      .post(path, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran', until: TODAY })
+      .expect(201);
+    expect((await issue(north, athlete.id, '2027-03-20')).body.code).toBe('safety-refused');
   });
 
   it('a positive stop sign blocks until a named clinician clears it; a later "no" does not', async () => {

@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Case } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
+import { safetyState } from '../safety/index.ts';
 import { arbitraryCase, mirrored } from '../testing/arbitraries.ts';
 import { caseOf, result, stiffAnkle } from '../testing/cases.ts';
-import { judgeFindings } from './index.ts';
+import { estimateAll, judgeFindings, judgeNeed, rotationArc } from './index.ts';
 import type { Finding, FindingsReport } from './index.ts';
 
 const judge = (input: Case) => judgeFindings(bundledReference, input);
@@ -36,6 +37,51 @@ describe('the worked ankle', () => {
     for (const { priority, factors } of report.findings) {
       expect(priority).toBeCloseTo(Math.min(1, factors.severity * factors.relevance * factors.injury), 12);
     }
+  });
+});
+
+describe('worked numbers of the formula sheet', () => {
+  it.each([
+    // Front-rack catch: 37.5° of shin angle against 40° cannot be told apart; the wrist at 79° against 88° is short.
+    ['wblt-angle', 37.5, 40, -2.5, false],
+    ['wrist-extension-range', 79, 88, -9, true],
+    // Rowing catch allows 25°: where less is better 34° is 9° short.
+    ['active-knee-extension', 34, 25, -9, true],
+  ])('%s: %f against %f is a reserve of %f', (id, value, need, reserve, beyondError) => {
+    const test = bundledReference.tests.get(id);
+    if (!test) throw new Error(id);
+    const judged = judgeNeed(test, value, test.sem.value, need);
+    expect(judged.reserve).toBeCloseTo(reserve, 10);
+    expect(Math.abs(judged.reserve) >= test.mdc95.value).toBe(beyondError);
+  });
+  it('rotation arcs of 154° and 158° differ by less than their own error, 10.8°', () => {
+    const input = caseOf({
+      screenings: [
+        {
+          date: '2027-02-27',
+          results: [
+            result('shoulder-ir-range', 'right', 42),
+            result('shoulder-er-range', 'right', 112),
+            result('shoulder-ir-range', 'left', 60),
+            result('shoulder-er-range', 'left', 98),
+          ],
+        },
+      ],
+      athlete: { tasks: [{ id: 'overhead-throw', lead: 'right' }] },
+    });
+    const estimates = estimateAll(
+      bundledReference,
+      input,
+      safetyState(bundledReference, input.athlete, input.today),
+    );
+    expect(rotationArc(estimates, 'right')?.arc).toBeCloseTo(154, 9);
+    expect(rotationArc(estimates, 'left')?.arc).toBeCloseTo(158, 9);
+    expect(rotationArc(estimates, 'right')?.mdc95).toBeCloseTo(10.8, 1);
+    // By arc, the throwing shoulder's low internal rotation does not count; with the school "stretch" it does.
+    const internal = (schools: Record<string, string>) =>
+      find(judge({ ...input, schools }), 'shoulder-internal-rotation-limit', 'right');
+    expect(internal({})).toBeUndefined();
+    expect(internal({ 'throwing-shoulder-range': 'stretch' })).toBeDefined();
   });
 });
 

@@ -45,7 +45,7 @@ export function doseSentence(drill: Drill, item: RoutineItem): string {
             ? ' metres'
             : ' contacts';
   const hold = item.holdSeconds && item.measure === 'reps' ? `, holding each for ${item.holdSeconds} s` : '';
-  const side = sideText(drill, item);
+  const side = drill.alternating ? 'left and right in turn, counted together' : sideText(drill, item);
   const rest = item.sets > 1 && item.restSeconds > 0 ? `; rest ${item.restSeconds} s between sets` : '';
   return `${sets}${what}${hold}${side ? `, ${side}` : ''}${rest}.`;
 }

@@ -9,7 +9,8 @@ export interface StoryRecords {
   readonly redFlags: readonly RedFlagRecord[];
 }
 
-function precautionRow(record: PrecautionRecord): PrecautionRow {
+/** A precaution as the API shows it. */
+export function precautionRow(record: PrecautionRecord): PrecautionRow {
   return {
     id: record.id,
     precaution: record.precaution,
@@ -21,7 +22,8 @@ function precautionRow(record: PrecautionRecord): PrecautionRow {
   };
 }
 
-function redFlagRow(record: RedFlagRecord): RedFlagRow {
+/** A stop-and-refer answer as the API shows it. */
+export function redFlagRow(record: RedFlagRecord): RedFlagRow {
   const { clearanceBy: by, clearanceOn: date, clearanceScope: scope } = record;
   return {
     id: record.id,

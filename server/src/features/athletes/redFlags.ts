@@ -5,6 +5,7 @@ import type { Deps } from '../../deps.ts';
 import type { User } from '../../http/endpoint.ts';
 import { ApiProblem, notFound } from '../../http/problem.ts';
 import { checkNotAfter } from './faults.ts';
+import { redFlagRow } from './records.ts';
 import { loadStory } from './repository.ts';
 import { changeStory } from './service.ts';
 
@@ -56,13 +57,15 @@ export function clearRedFlag(
 ): Promise<AthleteRow> {
   checkNotAfter('$.date', clearance.date, deps.today());
   return changeStory(deps, user, athleteId, 'red-flag.clear', async (transaction) => {
-    const [changed] = await deps.database.models.redFlags.update(
-      { clearanceBy: clearance.by, clearanceOn: clearance.date, clearanceScope: clearance.scope },
-      {
-        where: { id: answerId, athleteId, practiceId: user.practiceId, answer: true, clearanceOn: null },
-        transaction,
-      },
-    );
-    if (changed === 0) throw notFound('Open stop-and-refer answer');
+    const row = await deps.database.models.redFlags.findOne({
+      where: { id: answerId, athleteId, practiceId: user.practiceId, answer: true },
+      transaction,
+      lock: transaction.LOCK.UPDATE,
+    });
+    if (!row) throw notFound('Stop-and-refer answer');
+    const plain = row.get({ plain: true });
+    if (plain.clearanceOn !== null) throw new ApiProblem('version-conflict', { current: redFlagRow(plain) });
+    const { by: clearanceBy, date: clearanceOn, scope: clearanceScope } = clearance;
+    await row.update({ clearanceBy, clearanceOn, clearanceScope }, { transaction });
   });
 }

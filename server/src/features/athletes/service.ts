@@ -11,7 +11,7 @@ import { audit } from '../audit.ts';
 import { loadCases } from './cases.ts';
 import type { LoadedCase } from './cases.ts';
 import { checkAthleteFields, checkNotAfter } from './faults.ts';
-import { athleteRow } from './records.ts';
+import { athleteRow, precautionRow } from './records.ts';
 import { loadStory } from './repository.ts';
 
 /** The worst margin per region and side: the miniature ridge of a list. */
@@ -166,11 +166,15 @@ export function endPrecaution(
 ): Promise<AthleteRow> {
   checkNotAfter('$.date', ended.date, deps.today());
   return changeStory(deps, user, athleteId, 'precaution.end', async (transaction) => {
-    const where = { id: precautionId, athleteId, practiceId: user.practiceId, endedOn: null };
-    const [changed] = await deps.database.models.precautions.update(
-      { endedBy: ended.by, endedOn: ended.date },
-      { where, transaction },
-    );
-    if (changed === 0) throw notFound('Active precaution');
+    const row = await deps.database.models.precautions.findOne({
+      where: { id: precautionId, athleteId, practiceId: user.practiceId },
+      transaction,
+      lock: transaction.LOCK.UPDATE,
+    });
+    if (!row) throw notFound('Precaution');
+    const plain = row.get({ plain: true });
+    // Who ended it first keeps the word; the second is shown who that was.
+    if (plain.endedOn !== null) throw new ApiProblem('version-conflict', { current: precautionRow(plain) });
+    await row.update({ endedBy: ended.by, endedOn: ended.date }, { transaction });
   });
 }

@@ -90,7 +90,7 @@ function cautions(input: HandoutInput): object {
       : 'Stop a drill if it hurts at all, and tell your practitioner.';
   return {
     unbreakable: true,
-    margin: [0, 4, 0, 0],
+    margin: [0, 0, 0, 14],
     table: {
       widths: ['*'],
       body: [
@@ -134,8 +134,8 @@ export function createHandout(reference: Reference, input: HandoutInput): Promis
         color: MUTED,
         margin: [0, 2, 0, 14],
       },
-      ...input.items.map((item, index) => drillBlock(reference, input, item, index)),
       cautions(input),
+      ...input.items.map((item, index) => drillBlock(reference, input, item, index)),
     ],
     footer: (page: number, pages: number) => ({
       margin: [46, 8, 46, 0],
