@@ -16,7 +16,7 @@ function stepCost(a: Orderable, b: Orderable): number {
   return heavierFirst * 4 + kit * 2 + (a.drill.position === b.drill.position ? 0 : 1);
 }
 
-/** Exact cheapest order of one block (Held–Karp over subsets); ties go to the smaller ids. At most 14 items. */
+/** Exact cheapest order of one block (Held–Karp over subsets); ties fall the same way whatever order is given. At most 14 items. */
 function orderBlock<T extends Orderable>(block: readonly T[], before: T | null): T[] {
   const items = [...block].sort((a, b) => (a.drill.id < b.drill.id ? -1 : 1));
   if (items.length < 2 || items.length > 14) return items;

@@ -89,7 +89,6 @@ function LimbInput({ form, limb, side }: { form: Form; limb: 'leg' | 'arm'; side
       unit="cm"
       min={20}
       max={150}
-      decimalScale={1}
       value={own?.[side]}
       onChange={set}
     />
@@ -105,7 +104,6 @@ function Measures({ form }: { form: Form }) {
           unit="kg"
           min={15}
           max={250}
-          decimalScale={1}
           value={form.values.bodyMassKg}
           error={form.errors.bodyMassKg}
           onChange={(value) => form.setFieldValue('bodyMassKg', value)}

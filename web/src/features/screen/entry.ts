@@ -2,18 +2,12 @@ import type { ResultRow } from '@yonder/core/contracts';
 import { isPlausible, MAX_TRIALS, trialSpread } from '@yonder/core/measure';
 import type { Test } from '@yonder/core/reference';
 import { unitWord } from '@yonder/core/words';
+import { readNumber } from '../../app/readNumber.ts';
 
 /** What is typed for one side of a test: one text per trial, and the pain beside it. */
 export interface SideEntry {
   readonly trials: readonly string[];
   readonly pain: string;
-}
-
-/** Reads a typed number; a comma counts as the decimal point. Null for empty or unreadable text. */
-export function readNumber(text: string): number | null {
-  const trimmed = text.trim().replace(',', '.').replace('−', '-');
-  if (trimmed === '' || !/^-?\d*\.?\d+$|^-?\d+\.$/.test(trimmed)) return null;
-  return Number(trimmed);
 }
 
 /** Why a typed trial cannot be taken, with what would be right; null when it can (or is still empty). */

@@ -4,7 +4,8 @@ import type { Test } from '@yonder/core/reference';
 import { useCallback, useRef, useState } from 'react';
 import { errorText } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
-import { readNumber, sameAsStored, trialValues } from './entry.ts';
+import { readNumber } from '../../app/readNumber.ts';
+import { sameAsStored, trialValues } from './entry.ts';
 import type { SideEntry } from './entry.ts';
 import {
   useOpenScreeningMutation,

@@ -1,0 +1,105 @@
+import { describe, expect, it } from 'vitest';
+import type { Case, Mode } from '../domain/index.ts';
+import { judgeFindings } from '../findings/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { caseOf, result } from '../testing/cases.ts';
+import { allowedSets, dosedItem, freshMaximum, indexCapacities, roundAmount } from './index.ts';
+import type { DoseContext } from './index.ts';
+
+const drillOf = (id: string) => {
+  const drill = bundledReference.drills.get(id);
+  if (!drill) throw new Error(id);
+  return drill;
+};
+const context = (mode: Mode, input: Case = caseOf(), age = 25): DoseContext => ({
+  reference: bundledReference,
+  today: input.today,
+  age,
+  mode,
+  capacities: indexCapacities(judgeFindings(bundledReference, input).capacities),
+  stretchCapSeconds: null,
+});
+const screened = (date: string, left: number, right: number, pain = 0) =>
+  caseOf({
+    screenings: [
+      {
+        date,
+        results: [
+          { ...result('side-bridge-hold', 'left', left), pain: { nrs: pain } },
+          result('side-bridge-hold', 'right', right),
+        ],
+      },
+    ],
+  });
+const amount = (mode: Mode, input: Case, side: 'left' | 'right' | 'both', age = 25) =>
+  dosedItem(context(mode, input, age), drillOf('side-plank'), side, 1, null).item.amount;
+
+describe('dose from a tested maximum', () => {
+  const input = screened('2027-02-27', 60, 90);
+  it('takes the top of the share in prepare and the middle in build, rounded down to 5 s, own side', () => {
+    // stabilise: prepare 0.3–0.5, build 0.5–0.7.
+    expect(amount('prepare', input, 'left')).toBe(30);
+    expect(amount('build', input, 'left')).toBe(35);
+    expect(amount('build', input, 'right')).toBe(45); // 0.6 × 90 = 54, clamped to the drill's 45
+    expect(amount('build', input, 'both')).toBe(35);
+  });
+  it('does not take an old one, nor one taken in pain', () => {
+    expect(
+      freshMaximum(context('build', screened('2026-10-01', 60, 90)), drillOf('side-plank'), 'left'),
+    ).toBeNull();
+    expect(
+      freshMaximum(context('build', screened('2027-02-27', 60, 90, 4)), drillOf('side-plank'), 'left'),
+    ).toBeNull();
+    expect(
+      freshMaximum(context('build', screened('2027-02-27', 60, 90, 1)), drillOf('side-plank'), 'left'),
+    ).toMatchObject({
+      test: 'side-bridge-hold',
+      value: 60,
+    });
+  });
+  it('stays in the lower half of the range while growing', () => {
+    expect(amount('build', screened('2027-02-27', 200, 200), 'left', 17)).toBe(30);
+  });
+});
+
+describe('dose without one', () => {
+  it('is the usual amount in build, the lower half in prepare, and the lower half while growing', () => {
+    const { min, max, default: usual } = drillOf('side-plank').dose.amount;
+    expect(amount('build', caseOf(), 'both')).toBe(usual);
+    expect(amount('prepare', caseOf(), 'both')).toBe(roundAmount('hold-seconds', min + (max - min) / 4));
+    expect(amount('build', caseOf(), 'both', 15)).toBeLessThanOrEqual((min + max) / 2);
+  });
+  it('stays within the drill’s range for every drill, mode and age', () => {
+    for (const drill of bundledReference.data.drills) {
+      for (const mode of ['prepare', 'build', 'restore'] as const) {
+        for (const age of [14, 30]) {
+          const { item } = dosedItem(context(mode, caseOf(), age), drill, 'both', 1, null);
+          expect(item.amount, `${drill.id} ${mode}`).toBeGreaterThanOrEqual(drill.dose.amount.min);
+          expect(item.amount, `${drill.id} ${mode}`).toBeLessThanOrEqual(drill.dose.amount.max);
+        }
+      }
+    }
+  });
+  it('a static stretch before activity is capped by the school, even below the drill’s range', () => {
+    const capped = { ...context('prepare'), stretchCapSeconds: 20 };
+    expect(dosedItem(capped, drillOf('wall-calf-stretch-straight'), 'both', 1, null).item.amount).toBe(20);
+  });
+});
+
+describe('sets and rest', () => {
+  it('are what mode and drill both allow', () => {
+    expect(allowedSets(bundledReference, drillOf('single-leg-balance'), 'prepare')).toEqual([1, 2]);
+    expect(allowedSets(bundledReference, drillOf('single-leg-balance'), 'build')).toEqual([2, 3]);
+  });
+  it('the drill’s own minimum wins where they do not meet', () => {
+    const needy = bundledReference.data.drills.find(
+      (d) => d.dose.sets.min > 1 && d.category === 'strengthen',
+    );
+    if (!needy) throw new Error('no drill with two sets at least');
+    expect(allowedSets(bundledReference, needy, 'prepare')).toEqual([needy.dose.sets.min]);
+  });
+  it('rest is the drill’s, within the mode’s limits', () => {
+    const { item } = dosedItem(context('build'), drillOf('single-leg-heel-raise'), 'both', 2, null);
+    expect(item.restSeconds).toBe(60);
+  });
+});

@@ -1,0 +1,246 @@
+import { describe, expect, it } from 'vitest';
+import type { Case } from '../domain/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { caseOf, TODAY } from '../testing/cases.ts';
+import {
+  activePrecautions,
+  drillSafety,
+  emergencyOpen,
+  openBlocks,
+  protocolGates,
+  redFlagQuestions,
+  routineSafetyFaults,
+  safetyState,
+  testAllowed,
+  touchedRegions,
+} from './index.ts';
+
+const drillOf = (id: string) => {
+  const drill = bundledReference.drills.get(id);
+  if (!drill) throw new Error(`no drill ${id}`);
+  return drill;
+};
+type Precaution = Case['athlete']['precautions'][0];
+const precaution = (id: string, over: Partial<Precaution> = {}): Precaution => ({
+  id,
+  until: null,
+  clearance: null,
+  ended: null,
+  ...over,
+});
+type Flag = Case['athlete']['redFlags'][0];
+const flag = (id: string, over: Partial<Flag> = {}): Flag => ({
+  id,
+  answer: true,
+  region: null,
+  side: null,
+  clearance: null,
+  ...over,
+});
+const athleteWith = (athlete: Partial<Case['athlete']>) => caseOf({ athlete }).athlete;
+const judge = (drill: string, athlete: Partial<Case['athlete']>) =>
+  drillSafety(bundledReference, drillOf(drill), safetyState(bundledReference, athleteWith(athlete), TODAY));
+const rules = (drill: string, athlete: Partial<Case['athlete']>) =>
+  judge(drill, athlete).forbidden.map((f) => f.rule);
+
+describe('precautions', () => {
+  it('exclude forbids, whatever else', () => {
+    expect(rules('knee-to-wall-rock', { precautions: [precaution('acute-ankle-sprain')] })).toEqual([
+      'precaution-exclude',
+    ]);
+    expect(rules('cat-camel', { precautions: [precaution('acute-ankle-sprain')] })).toEqual([]);
+  });
+
+  it('modify offers the drill with its handling text', () => {
+    const kneeling = bundledReference.data.drills.find((d) =>
+      d.contraindications.includes('no-kneeling-pressure'),
+    );
+    const safety = judge(kneeling?.id ?? '', { precautions: [precaution('no-kneeling-pressure')] });
+    expect(safety.forbidden).toEqual([]);
+    expect(safety.handling).toEqual([
+      {
+        precaution: 'no-kneeling-pressure',
+        text: bundledReference.precautions.get('no-kneeling-pressure')?.handling,
+      },
+    ]);
+  });
+
+  it('clearance hides until a dated note, then offers with the handling text', () => {
+    const pelvic = bundledReference.data.drills.find((d) =>
+      d.contraindications.includes('pelvic-floor-symptoms'),
+    );
+    const id = pelvic?.id ?? '';
+    expect(rules(id, { precautions: [precaution('pelvic-floor-symptoms')] })).toEqual([
+      'precaution-clearance',
+    ]);
+    const clearance = { by: 'Dr V. Ness', date: '2027-02-28', scope: 'light work' };
+    const cleared = judge(id, { precautions: [precaution('pelvic-floor-symptoms', { clearance })] });
+    expect(cleared.forbidden).toEqual([]);
+    expect(cleared.handling).toHaveLength(1);
+    const later = { ...clearance, date: '2027-03-02' };
+    expect(rules(id, { precautions: [precaution('pelvic-floor-symptoms', { clearance: later })] })).toEqual([
+      'precaution-clearance',
+    ]);
+  });
+
+  it('only a drill’s own listed override softens an exclusion', () => {
+    const softened = bundledReference.data.drills.filter((d) => d.precautionOverrides.length > 0);
+    expect(softened.length).toBeGreaterThan(0);
+    for (const drill of softened) {
+      for (const override of drill.precautionOverrides) {
+        const safety = judge(drill.id, { precautions: [precaution(override.precaution)] });
+        expect(safety.forbidden, drill.id).toEqual([]);
+        expect(safety.handling.map((h) => h.text)).toContain(override.handling);
+      }
+    }
+  });
+
+  it('bind past their review date and end only when a named person ends them', () => {
+    const overdue = athleteWith({ precautions: [precaution('no-impact', { until: '2027-02-01' })] });
+    expect(activePrecautions(overdue, TODAY)).toMatchObject([{ id: 'no-impact', reviewDue: true }]);
+    const ended = athleteWith({
+      precautions: [precaution('no-impact', { ended: { by: 'R. Halloran', date: TODAY } })],
+    });
+    expect(activePrecautions(ended, TODAY)).toEqual([]);
+    expect(activePrecautions(ended, '2027-02-28')).toHaveLength(1);
+  });
+
+  it('an open bone-stress sign acts as one', () => {
+    const redFlags = [flag('gen-bone-stress', { region: 'knee' })];
+    expect(activePrecautions(athleteWith({ redFlags }), TODAY).map((p) => p.id)).toEqual([
+      'bone-stress-suspected',
+    ]);
+    const jump = bundledReference.data.drills.find(
+      (d) => d.contraindications.includes('bone-stress-suspected') && !touchedRegions(d).has('knee'),
+    );
+    if (jump) expect(rules(jump.id, { redFlags })).toContain('precaution-exclude');
+  });
+});
+
+describe('stop-and-refer signs', () => {
+  it('of a region block every drill that uses it, also as a secondary or loaded region', () => {
+    const redFlags = [flag('foot-locking')];
+    for (const drill of bundledReference.data.drills) {
+      const blocked = rules(drill.id, { redFlags }).includes('blocked-region');
+      expect(blocked, drill.id).toBe(touchedRegions(drill).has('ankle-foot'));
+    }
+  });
+
+  it('of level E and U that block all give one row with region "all" and plain words', () => {
+    const urgent = openBlocks(bundledReference, athleteWith({ redFlags: [flag('gen-clot-leg')] }), TODAY);
+    expect(urgent).toEqual([
+      {
+        region: 'all',
+        redFlag: 'gen-clot-leg',
+        level: 'U',
+        action: 'Stop all exercise. Get medical help (doctor or emergency department) today.',
+      },
+    ]);
+    expect(emergencyOpen(urgent)).toBe(false);
+    const emergency = openBlocks(bundledReference, athleteWith({ redFlags: [flag('gen-cauda')] }), TODAY);
+    expect(emergencyOpen(emergency)).toBe(true);
+  });
+
+  it('that ask for a region block it; without one they block everything', () => {
+    const blocks = (over: Partial<Flag>) =>
+      openBlocks(bundledReference, athleteWith({ redFlags: [flag('gen-fracture', over)] }), TODAY).map(
+        (b) => b.region,
+      );
+    expect(blocks({ region: 'elbow' })).toEqual(['elbow']);
+    expect(blocks({})).toEqual(['all']);
+  });
+
+  it('are lifted by a clearance from its date on, and by nothing else', () => {
+    const clearance = { by: 'Dr V. Ness', date: '2027-02-15', scope: 'running' };
+    const athlete = athleteWith({ redFlags: [flag('foot-locking', { clearance })] });
+    expect(openBlocks(bundledReference, athlete, '2027-02-14')).toHaveLength(1);
+    expect(openBlocks(bundledReference, athlete, '2027-02-15')).toEqual([]);
+  });
+
+  it('are asked by region and age: general ones first', () => {
+    const ids = (birthDate: string) =>
+      redFlagQuestions(bundledReference, ['ankle-foot'], birthDate, TODAY).map((f) => f.id);
+    const adult = ids('1990-01-01');
+    expect(adult).toContain('foot-locking');
+    expect(adult).not.toContain('knee-giving');
+    expect(adult).not.toContain('youth-heel');
+    expect(ids('2016-01-01')).toContain('youth-heel');
+    const firstRegional = adult.findIndex((id) => bundledReference.redFlags.get(id)?.scope !== 'general');
+    expect(
+      adult.slice(firstRegional).every((id) => bundledReference.redFlags.get(id)?.scope === 'ankle-foot'),
+    ).toBe(true);
+  });
+});
+
+describe('after an operation', () => {
+  const operated = { region: 'knee' as const, side: 'right' as const, date: '2026-09-01', operated: true };
+
+  it('a protocol leads for twelve months, for that region and side', () => {
+    const gates = protocolGates(bundledReference, athleteWith({ injuries: [operated] }), TODAY);
+    expect(gates).toMatchObject([{ region: 'knee', side: 'right' }]);
+    expect(testAllowed(gates, { id: 'knee-flexion-range', region: 'knee' }, 'right')).toBe(false);
+    expect(testAllowed(gates, { id: 'knee-flexion-range', region: 'knee' }, 'left')).toBe(true);
+    expect(protocolGates(bundledReference, athleteWith({ injuries: [operated] }), '2027-09-02')).toEqual([]);
+  });
+
+  it('an unticked one-sided drill keeps the other side; a two-sided one is lost', () => {
+    expect(judge('seated-heel-slide', { injuries: [operated] }).sides).toEqual({ left: true, right: false });
+    expect(rules('wall-sit', { injuries: [operated] })).toContain('protocol');
+  });
+
+  it('ticked drills are open, and nothing follows from time or symptoms', () => {
+    const protocols = [
+      {
+        region: 'knee' as const,
+        side: 'right' as const,
+        by: 'Dr V. Ness',
+        date: '2026-09-02',
+        drills: ['wall-sit'],
+        tests: [],
+      },
+    ];
+    expect(rules('wall-sit', { injuries: [operated], protocols })).toEqual([]);
+    expect(rules('box-squat', { injuries: [operated], protocols })).toContain('protocol');
+  });
+
+  it('a positive protocol question without a region closes every region', () => {
+    const gates = protocolGates(
+      bundledReference,
+      athleteWith({ redFlags: [flag('surgery-protocol')] }),
+      TODAY,
+    );
+    expect(gates.map((g) => g.region)).toContain('shoulder');
+    expect(gates.length).toBe(9);
+  });
+});
+
+describe('a routine that is to be issued', () => {
+  it('names each item and rule that forbids it', () => {
+    const athlete = athleteWith({
+      precautions: [precaution('acute-ankle-sprain')],
+      injuries: [{ region: 'knee', side: 'right', date: '2026-12-01', operated: true }],
+    });
+    const items = [
+      { drill: 'knee-to-wall-rock', side: 'left' as const },
+      { drill: 'seated-heel-slide', side: 'left' as const },
+      { drill: 'seated-heel-slide', side: 'both' as const },
+      { drill: 'moon-walk', side: 'both' as const },
+    ];
+    expect(
+      routineSafetyFaults(bundledReference, items, athlete, TODAY).map((f) => [f.index, f.rule]),
+    ).toEqual([
+      [0, 'precaution-exclude'],
+      [2, 'protocol'],
+      [3, 'unknown-drill'],
+    ]);
+  });
+
+  it('leaves out for the young what is not meant for them', () => {
+    const adultOnly = bundledReference.data.drills.filter((d) => !d.youthOk);
+    expect(adultOnly.length).toBeGreaterThan(0);
+    for (const drill of adultOnly) {
+      expect(rules(drill.id, { birthDate: '2012-01-01' }), drill.id).toContain('youth');
+      expect(rules(drill.id, { birthDate: '2000-01-01' }), drill.id).not.toContain('youth');
+    }
+  });
+});
