@@ -53,7 +53,9 @@ export function reportsOf(
   const byDay = new Map<IsoDay, Report>();
   for (const session of sessions) {
     for (const entry of session.entries) {
-      if (!concerns(entry, drill, side) || entry.done === 'none') continue;
+      // A drill left out says nothing; one that was stopped for pain before its first set says a lot.
+      const leftOut = entry.done === 'none' && entry.pain === 0;
+      if (!concerns(entry, drill, side) || leftOut) continue;
       const report = reportOf(session.date, entry, limits);
       const known = byDay.get(session.date);
       byDay.set(session.date, known ? worse(known, report) : report);

@@ -121,6 +121,12 @@ describe('pain', () => {
     const twice = after(rock(), TWO_DAYS, [{ pain: 6 }, { pain: 7 }]);
     expect(twice).toMatchObject({ decision: 'stop-and-refer', next: null });
   });
+  it('counts even when it stopped the drill before its first set; a drill left out says nothing', () => {
+    const stopped = after(rock({ amount: 10 }), TWO_DAYS, [{}, { done: 'none', amounts: [], pain: 7 }]);
+    expect(stopped.decision).toBe('ease');
+    const leftOut = after(rock(), [...TWO_DAYS, '2027-02-28'], [{}, {}, { done: 'none', amounts: [] }]);
+    expect(leftOut.decision).toBe('advance-dose');
+  });
   it('above fine twice running eases', () => {
     expect(after(rock({ amount: 10 }), TWO_DAYS, [{ pain: 3 }, { pain: 4 }]).decision).toBe('ease');
   });

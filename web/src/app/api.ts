@@ -52,6 +52,13 @@ export function errorText(error: unknown): string {
   return [detail ?? title, faults].filter(Boolean).join(': ');
 }
 
+/** The row as somebody else left it, when a change was made on an older version. */
+export function conflictOf(error: unknown): { version: number } | null {
+  const known = error as ApiError | undefined;
+  if (known?.kind !== 'problem' || known.problem.code !== 'version-conflict') return null;
+  return known.problem.current as { version: number };
+}
+
 /** Faults by the first name in their path (`$.birthDate` → `birthDate`), for form fields. */
 export function fieldErrors(error: unknown): Record<string, string> {
   const known = error as ApiError | undefined;

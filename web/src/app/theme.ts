@@ -44,7 +44,10 @@ export const theme = createTheme({
       defaultProps: { withArrow: true, openDelay: 300, events: { hover: true, focus: true, touch: true } },
     },
     Notification: { defaultProps: { closeButtonProps: { 'aria-label': 'Close message' } } },
-    Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, centered: true } },
+    // Locking the scroll would inject a style tag that the content policy refuses.
+    Modal: {
+      defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, centered: true, lockScroll: false },
+    },
     Alert: { defaultProps: { closeButtonLabel: 'Close' } },
   },
 });

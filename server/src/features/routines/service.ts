@@ -209,8 +209,8 @@ export async function decide(deps: Deps, user: User, athleteId: string, input: D
     }));
     await database.models.decisions.bulkCreate(rows, { transaction });
     await audit(database, user, athleteId, 'decisions.record', transaction);
-    const before = current.items as RoutineItem[];
-    const changed = JSON.stringify(items) !== JSON.stringify(before);
+    // Compared as the core reads them: the database orders the keys of stored items its own way.
+    const changed = JSON.stringify(items) !== JSON.stringify(loaded.case.routine?.items);
     if (!changed || items.length === 0) return { routine: null, changes: [] };
     const { mode, structure, request } = routineRowWithRequest(current);
     const record = await storeVersion(

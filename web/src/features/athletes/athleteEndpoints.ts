@@ -3,12 +3,9 @@ import { api } from '../../app/api.ts';
 
 type OfAthlete<Body> = { athleteId: string; body: Body };
 
-/** Everything of an athlete that a change of the story can touch. */
-const touched = (_result: unknown, _error: unknown, { athleteId }: { athleteId: string }) => [
-  'Athletes' as const,
-  'Case' as const,
-  { type: 'Athlete' as const, id: athleteId },
-];
+/** Everything of an athlete that a change of the story can touch; a refused change touches nothing. */
+const touched = (_result: unknown, error: unknown, { athleteId }: { athleteId: string }) =>
+  error ? [] : ['Athletes' as const, 'Case' as const, { type: 'Athlete' as const, id: athleteId }];
 
 const athletesApi = api.injectEndpoints({
   endpoints: (build) => ({

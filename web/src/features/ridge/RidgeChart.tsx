@@ -104,7 +104,7 @@ function Ground({ layout, region }: { layout: RidgeLayout; region: Region }) {
               </text>
             </>
           )}
-          <RegionName group={group} y={plot.bottom + 21} />
+          {group.screened || group.width > 44 ? <RegionName group={group} y={plot.bottom + 21} /> : null}
         </g>
       ))}
       {layout.ticks.map((tick) => (

@@ -39,7 +39,8 @@ export interface RidgeLayout {
 /** Half width of the mist band in margins: 1.645/2.77, where one fresh result cannot decide. */
 export const MIST = 0.6;
 const BAR_Z = 1.645;
-const FOG_WIDTH = 52;
+/** Widest a region in fog gets, and the most that fog may take of the width in all. */
+const FOG = { width: 52, share: 0.5 };
 const PLOT = { left: 44, right: 14, top: 14, bottom: 40 };
 
 function marginsOf(capacity: Capacity): { margin: number; half: number | null } {
@@ -92,13 +93,16 @@ export function layoutRidge(
   const shown = REGIONS.filter((region, i) => region !== 'whole-body' || (counts[i] ?? 0) > 0);
   const fog = shown.filter((region) => testsOf(region).length === 0).length;
   const gap = 8;
-  const room = width - PLOT.left - PLOT.right - fog * FOG_WIDTH - (shown.length - 1) * gap;
+  const available = Math.max(1, width - PLOT.left - PLOT.right - (shown.length - 1) * gap);
   const parts = shown.reduce(
     (sum, region) => sum + (testsOf(region).length > 0 ? testsOf(region).length + 0.7 : 0),
     0,
   );
-  const share = parts > 0 ? room / parts : 0;
-  const fogWidth = parts > 0 ? FOG_WIDTH : FOG_WIDTH + room / Math.max(1, fog);
+  const fogWidth =
+    parts > 0
+      ? Math.min(FOG.width, (available * FOG.share) / Math.max(1, fog))
+      : available / Math.max(1, fog);
+  const share = parts > 0 ? (available - fog * fogWidth) / parts : 0;
 
   let x = PLOT.left;
   const groups: RidgeGroup[] = [];

@@ -54,14 +54,14 @@ const screeningsApi = api.injectEndpoints({
           () => undefined,
         );
       },
-      invalidatesTags: ['Case', 'Athletes'],
+      invalidatesTags: (_result, error) => (error ? [] : ['Case', 'Athletes']),
     }),
     removeResult: build.mutation<null, ResultKey>({
       query: ({ screeningId, test, side }) => ({
         url: `/screenings/${screeningId}/results/${test}/${side}`,
         method: 'DELETE',
       }),
-      invalidatesTags: ['Case', 'Athletes', 'Screenings'],
+      invalidatesTags: (_result, error) => (error ? [] : ['Case', 'Athletes', 'Screenings']),
     }),
     finishScreening: build.mutation<ScreeningRow, { screeningId: string; version: number }>({
       query: ({ screeningId, version }) => ({

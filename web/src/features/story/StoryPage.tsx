@@ -2,10 +2,11 @@ import { Button, Group, Text, Title } from '@mantine/core';
 import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
+import { conflictOf } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { AthleteForm } from '../athletes/AthleteForm.tsx';
-import { useUpdateAthleteMutation } from '../athletes/athleteEndpoints.ts';
+import { useAthleteQuery, useUpdateAthleteMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { Injuries } from './Injuries.tsx';
 import { Precautions } from './Precautions.tsx';
@@ -18,11 +19,60 @@ function fieldsOf(athlete: AthleteRow): AthleteFields {
   return fields;
 }
 
+/** Everything typed about the athlete; when somebody was faster, the choice between theirs and mine. */
+function About() {
+  const { athlete } = useWorkspace();
+  const [update, { isLoading, error, isSuccess }] = useUpdateAthleteMutation();
+  const { refetch } = useAthleteQuery(athlete.id);
+  const [shown, setShown] = useState(0);
+  const [mine, setMine] = useState<AthleteFields | null>(null);
+  const conflict = conflictOf(error);
+  const save = (fields: AthleteFields, version: number) => {
+    setMine(fields);
+    update({ athleteId: athlete.id, body: { ...fields, version } })
+      .unwrap()
+      .then(
+        () => setShown((n) => n + 1),
+        () => undefined,
+      ); // shown in the form
+  };
+  const takeTheirs = () => void refetch().then(() => setShown((n) => n + 1));
+  return (
+    <section aria-labelledby="about">
+      <Title order={2} size={17} id="about" mb={4}>
+        About {athlete.name}
+      </Title>
+      <AthleteForm
+        key={shown}
+        initial={fieldsOf(athlete)}
+        submitLabel="Save changes"
+        busy={isLoading}
+        error={error}
+        onSubmit={(fields) => save(fields, athlete.version)}
+      />
+      {conflict && mine ? (
+        <Group mt={6}>
+          <Button variant="default" onClick={takeTheirs}>
+            Show theirs
+          </Button>
+          <Button variant="light" onClick={() => save(mine, conflict.version)}>
+            Save mine over it
+          </Button>
+        </Group>
+      ) : null}
+      {isSuccess ? (
+        <Text size="sm" c="var(--muted)" role="status" mt={4}>
+          Saved.
+        </Text>
+      ) : null}
+    </section>
+  );
+}
+
 /** Who this is: the safety gate first, then injuries, precautions and everything typed about the athlete. */
 export function StoryPage() {
   const reference = useReference();
   const { athlete, region } = useWorkspace();
-  const [update, { isLoading, error, isSuccess }] = useUpdateAthleteMutation();
   const [again, setAgain] = useState(false);
   const asked = athlete.asked.find((a) => a.region === region);
   return (
@@ -44,26 +94,7 @@ export function StoryPage() {
         <Injuries key={region} />
         <Precautions />
       </div>
-      <section aria-labelledby="about">
-        <Title order={2} size={17} id="about" mb={4}>
-          About {athlete.name}
-        </Title>
-        <AthleteForm
-          key={athlete.version}
-          initial={fieldsOf(athlete)}
-          submitLabel="Save changes"
-          busy={isLoading}
-          error={error}
-          onSubmit={(fields) =>
-            void update({ athleteId: athlete.id, body: { ...fields, version: athlete.version } })
-          }
-        />
-        {isSuccess ? (
-          <Text size="sm" c="var(--muted)" role="status" mt={4}>
-            Saved.
-          </Text>
-        ) : null}
-      </section>
+      <About />
     </div>
   );
 }

@@ -1,0 +1,230 @@
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { Clinician } from './driver/Clinician.ts';
+import { keepPicture } from './driver/keepPicture.ts';
+import { openPage } from './driver/openPage.ts';
+import type { OpenPage } from './driver/openPage.ts';
+import { stored } from './driver/stored.ts';
+
+let open: OpenPage;
+let clinician: Clinician;
+const ids = new Map<string, string>();
+
+beforeAll(async () => {
+  for (const row of await stored<{ id: string; name: string }>('SELECT id, name FROM athletes'))
+    ids.set(row.name, row.id);
+  open = await openPage({ speed: 30 });
+  clinician = new Clinician(open.page, inject('base'));
+  await clinician.signsIn();
+});
+afterEach(({ task }) => keepPicture(open.page, task));
+afterAll(() => open.close());
+
+const visit = (name: string, step: string) => clinician.opens(`/athletes/${ids.get(name)}/${step}`);
+
+describe('an open stop-and-refer sign', () => {
+  it('stops tests and shows what to do, until a named clinician records a clearance', async () => {
+    await visit('Ada Brackenridge', 'screen');
+    await clinician.reads('No tests for ankle and foot today');
+    await visit('Ada Brackenridge', 'story');
+    await clinician.presses('Record a clearance');
+    await clinician.presses('Record clearance');
+    await clinician.reads('a name is needed');
+    await clinician.fills("Cleared by (clinician's name)", 'Dr V. Ness');
+    await clinician.fills('Written scope', 'walking and balance, no jumps');
+    await clinician.presses('Record clearance');
+    await clinician.reads('Cleared by Dr V. Ness');
+    await visit('Ada Brackenridge', 'screen');
+    await clinician.reads('Weight-bearing lunge test');
+    const [row] = await stored<{ clearance_by: string; clearance_scope: string }>(
+      'SELECT clearance_by, clearance_scope FROM red_flag_answers WHERE answer AND athlete_id = $1',
+      [ids.get('Ada Brackenridge')],
+    );
+    expect(row).toEqual({ clearance_by: 'Dr V. Ness', clearance_scope: 'walking and balance, no jumps' });
+  });
+
+  it('one tick at the gate ends routine building for everything it blocks', async () => {
+    await visit('Wren Hollis', 'story');
+    await clinician.reads('Before anything else');
+    const question = await open.page.waitForSelector('::-p-text(numbness around the seat)');
+    await question?.click();
+    await clinician.presses('Record 1 sign as present');
+    await clinician.reads('Stop and refer: everything');
+    await clinician.walksTo('Routine');
+    await clinician.reads('No routine while a stop-and-refer sign is open');
+    await clinician.walksTo('Ridge');
+    await clinician.reads('No findings are shown');
+  });
+});
+
+describe('a precaution', () => {
+  it('set in the story stands above every step, keeps drills out, and stops one in the routine in force', async () => {
+    await visit('Joss Fernleigh', 'story');
+    await clinician.chooses('Precaution', 'No hanging (never)').catch(async () => {
+      const name = await open.page.evaluate(
+        () =>
+          [...document.querySelectorAll('[role="option"]')].find((o) => /hang/i.test(o.textContent ?? ''))
+            ?.textContent ?? '',
+      );
+      await clinician.presses(name, 'option');
+    });
+    await clinician.fills('Reason', 'sore shoulder');
+    await clinician.presses('Set precaution');
+    await clinician.reads('sore shoulder');
+    await clinician.walksTo('Routine');
+    const strip = await open.page.$eval(
+      '[aria-label="Precautions and stop signs"]',
+      (node) => node.textContent ?? '',
+    );
+    expect(strip).toMatch(/hang/i);
+    await clinician.presses('Build');
+    await clinician.reads('Proven');
+    const drills = await open.page.$$eval('table[aria-label="Drills of the routine"] th button', (nodes) =>
+      nodes.map((n) => n.textContent),
+    );
+    expect(drills.filter((name) => /hang/i.test(name ?? ''))).toEqual([]);
+    await clinician.presses('Discard');
+  });
+});
+
+describe('editing a routine', () => {
+  it('moves a drill by keyboard, keeps pins when built again, and undoes all of it', async () => {
+    await visit('Tarn Whitlow', 'routine');
+    await clinician.presses('Build');
+    await clinician.reads('Proven');
+    const names = () =>
+      open.page.$$eval('table[aria-label="Drills of the routine"] th button', (nodes) =>
+        nodes.map((n) => (n.textContent ?? '').replace(/^\d+\. /, '')),
+      );
+    const before = await names();
+    const [first = '', second = ''] = before;
+    const handle = await clinician.sees(`Move ${first}`, 'button');
+    await handle.focus();
+    await open.page.keyboard.press('Space');
+    await new Promise((done) => setTimeout(done, 300));
+    await open.page.keyboard.press('ArrowDown');
+    await new Promise((done) => setTimeout(done, 300));
+    await open.page.keyboard.press('Space');
+    await open.page.waitForFunction(
+      (name: string) =>
+        document
+          .querySelector('table[aria-label="Drills of the routine"] th button')
+          ?.textContent?.endsWith(name),
+      {},
+      second,
+    );
+    await clinician.presses('Undo');
+    expect(await names()).toEqual(before);
+
+    const last = before.at(-1) ?? '';
+    await clinician.presses(`Pin ${last}`);
+    await clinician.fills('Minutes', '4');
+    await clinician.presses('Build again');
+    await open.page.waitForFunction(
+      (count: number) =>
+        document.querySelectorAll('table[aria-label="Drills of the routine"] tbody').length < count,
+      {},
+      before.length,
+    );
+    expect(await names()).toContain(last);
+    expect(await clinician.totalSeconds()).toBeLessThanOrEqual(240);
+    await clinician.presses('Discard');
+  });
+
+  it('says which rules clash when pins cannot be kept', async () => {
+    await visit('Tarn Whitlow', 'routine');
+    await clinician.presses('Build');
+    await clinician.reads('Proven');
+    const [first = ''] = await open.page.$$eval(
+      'table[aria-label="Drills of the routine"] th button',
+      (nodes) => nodes.map((n) => (n.textContent ?? '').replace(/^\d+\. /, '')),
+    );
+    for (const name of await open.page.$$eval('[aria-label^="Pin "]', (nodes) =>
+      nodes.map((n) => n.getAttribute('aria-label') ?? ''),
+    )) {
+      await clinician.presses(name);
+    }
+    await clinician.fills('Minutes', '1');
+    await clinician.presses('Build again');
+    await clinician.reads(/The pinned drills need \d+ s more than there are/);
+    // What was there stays.
+    await clinician.sees(`Move ${first}`, 'button');
+    await clinician.presses('Discard');
+  });
+});
+
+describe('two people on one athlete', () => {
+  it('the second to save is told, and what was typed stays in the form', async () => {
+    const id = ids.get('Tarn Whitlow');
+    await visit('Tarn Whitlow', 'story');
+    await clinician.reads('About Tarn Whitlow');
+    await stored('UPDATE athletes SET version = version + 1, body_mass_kg = 80 WHERE id = $1', [id]);
+    await clinician.fills('Body mass', '77');
+    await clinician.presses('Save changes');
+    await clinician.reads('Somebody changed this meanwhile');
+    const field = await clinician.sees('Body mass', 'textbox');
+    expect(await field.evaluate((node) => (node as HTMLInputElement).value)).toBe('77');
+    const [row] = await stored<{ body_mass_kg: number }>('SELECT body_mass_kg FROM athletes WHERE id = $1', [
+      id,
+    ]);
+    expect(row?.body_mass_kg).toBe(80);
+    await clinician.presses('Save mine over it');
+    await clinician.reads('Saved.');
+    const [after] = await stored<{ body_mass_kg: number }>(
+      'SELECT body_mass_kg FROM athletes WHERE id = $1',
+      [id],
+    );
+    expect(after?.body_mass_kg).toBe(77);
+  });
+});
+
+describe('in the runner', () => {
+  it('pain above the limit stops that drill; a skipped side makes it part; both are stored', async () => {
+    await visit('Mira Oldtown', 'run');
+    await clinician.presses('Start');
+    await clinician.sees('Runner', 'dialog');
+    await clinician.presses('It hurts');
+    await clinician.presses('7');
+    await clinician.reads('2 / ');
+    await clinician.presses('Swap drill');
+    await clinician.reads('Instead of');
+    await open.page.keyboard.press('Escape');
+    await clinician.presses('Go');
+    await new Promise((done) => setTimeout(done, 800));
+    await clinician.presses('Skip');
+    await clinician.presses('End here');
+    await clinician.reads('Pain above the limit of 5/10');
+    await clinician.presses('Store the session');
+    await clinician.reads('Last sessions');
+    const [session] = await stored<{ entries: { done: string; pain: number }[] }>(
+      'SELECT entries FROM sessions WHERE athlete_id = $1 AND finished ORDER BY date DESC, updated_at DESC LIMIT 1',
+      [ids.get('Mira Oldtown')],
+    );
+    expect(session?.entries[0]).toMatchObject({ done: 'none', pain: 7 });
+    expect(session?.entries.at(-1)).toMatchObject({ done: 'none', pain: 0 });
+    await clinician.walksTo('Progress');
+    await clinician.reads('above the limit of 5');
+  });
+});
+
+describe('on smaller screens', () => {
+  it.each([
+    [820, 1180],
+    [390, 844],
+    [640, 400], // 1280 × 800 at 200 % zoom
+  ])('%i × %i needs no scrolling sideways', async (width, height) => {
+    await open.page.setViewport({ width, height });
+    for (const step of ['story', 'screen', 'ridge', 'routine', 'run', 'progress']) {
+      await visit('Mira Oldtown', step);
+      const overflow = await open.page.evaluate(
+        () => document.documentElement.scrollWidth - window.innerWidth,
+      );
+      expect(overflow, step).toBeLessThanOrEqual(0);
+    }
+    await open.page.setViewport({ width: 1280, height: 800 });
+  });
+
+  it('no step threw an error on the way', () => {
+    expect(open.errors).toEqual([]);
+    expect([...open.strangers]).toEqual([]);
+  });
+});

@@ -1,0 +1,53 @@
+import { judgeFindings } from '@yonder/core/findings';
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { openDatabase } from '../db/database.ts';
+import type { Database } from '../db/database.ts';
+import { createMigrator } from '../db/migrate.ts';
+import { loadCases } from '../features/athletes/cases.ts';
+import { seedDemo } from './seed.ts';
+
+const DAY = '2027-03-01';
+let database: Database;
+beforeAll(() => {
+  database = openDatabase(inject('databaseUrl'));
+});
+afterAll(() => database.sequelize.close());
+
+async function seeded(day: string) {
+  await database.sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public');
+  await createMigrator(database.sequelize).up();
+  const deps = { database, reference: bundledReference, today: () => day };
+  expect(await seedDemo(deps)).toBe(true);
+  const practice = await database.models.practices.findOne();
+  return { deps, cases: await loadCases(database, practice?.get('id') as string, day) };
+}
+
+describe('the demo academy', () => {
+  it('is the same for the same day, moves with the day, and is laid out once', async () => {
+    const first = await seeded(DAY);
+    expect(await seedDemo(first.deps)).toBe(false);
+    const comparable = (cases: typeof first.cases) => cases.map(({ name, case: input }) => ({ name, input }));
+    const again = await seeded(DAY);
+    expect(comparable(again.cases)).toEqual(comparable(first.cases));
+    const later = await seeded('2027-03-11');
+    const visits = (cases: typeof first.cases) =>
+      cases.flatMap(({ case: input }) => input.screenings.map((s) => s.date));
+    expect(visits(later.cases)[0]).not.toBe(visits(first.cases)[0]);
+    expect(visits(later.cases)).toHaveLength(visits(first.cases).length);
+  }, 120_000);
+
+  it('shows what the product is for: short, blocked, precautions, progress, and one not screened', async () => {
+    const { cases } = await seeded(DAY);
+    const report = new Map(cases.map((c) => [c.name, judgeFindings(bundledReference, c.case)]));
+    expect(cases).toHaveLength(6);
+    expect(report.get('Mira Oldtown')?.findings[0]).toMatchObject({ side: 'left', state: 'short' });
+    expect(report.get('Ada Brackenridge')?.blocked).toMatchObject([{ region: 'ankle-foot', level: 'R' }]);
+    expect(report.get('Wren Hollis')?.capacities).toEqual([]);
+    const mira = cases.find((c) => c.name === 'Mira Oldtown');
+    expect(mira?.routine?.number).toBeGreaterThan(1);
+    expect(mira?.case.diary.length).toBeGreaterThan(10);
+    const pell = cases.find((c) => c.name === 'Pell Sunderby');
+    expect(pell?.case.athlete.precautions.some((p) => p.until !== null && p.until < DAY)).toBe(true);
+  }, 60_000);
+});

@@ -1,0 +1,161 @@
+import { spawnSync } from 'node:child_process';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { addAthlete, createTestApp, issue, ROCK, screenAnkles, TODAY } from '../../testing/testApp.ts';
+import type { Client, TestApp } from '../../testing/testApp.ts';
+
+let app: TestApp;
+let north: Client;
+beforeAll(async () => {
+  app = await createTestApp();
+  north = await app.signIn();
+});
+afterAll(() => app.close());
+
+describe('issuing', () => {
+  it('numbers versions without gaps or doubles, also when two are sent at once', async () => {
+    const { id } = await addAthlete(north);
+    const sent = await Promise.all([1, 2, 3, 4, 5].map(() => issue(north, id, TODAY)));
+    expect(sent.map((r) => r.status)).toEqual([201, 201, 201, 201, 201]);
+    expect(sent.map((r) => r.body.number).sort()).toEqual([1, 2, 3, 4, 5]);
+  });
+  it('keeps the findings it answered', async () => {
+    const { id } = await addAthlete(north);
+    await screenAnkles(north, id, '2027-02-27');
+    const { body } = await issue(north, id, TODAY).expect(201);
+    expect(
+      body.findings.map((f: { restriction: string; side: string }) => `${f.restriction}/${f.side}`),
+    ).toContain('ankle-dorsiflexion-limit/left');
+  });
+  it.each([
+    [{ ...ROCK, drill: 'moon-walk' }, '$.items[0].drill'],
+    [{ ...ROCK, measure: 'seconds' }, '$.items[0].measure'],
+    [{ ...ROCK, setup: { 'foot-wall-distance': 7 } }, '$.items[0].setup.foot-wall-distance'],
+    [{ ...ROCK, sets: 0 }, '$.items[0].sets'],
+    [{ ...ROCK, colour: 'teal' }, '$.items[0]'],
+  ])('refuses %o at %s and stores nothing', async (item, path) => {
+    const { id } = await addAthlete(north);
+    const response = await issue(north, id, TODAY, [item]).expect(400);
+    expect(response.body.errors.map((e: { path: string }) => e.path)).toContain(path);
+    expect((await north.get(`/athletes/${id}/routines`)).body).toEqual([]);
+  });
+  it('judges safety as of today too: a working date before the precaution does not help', async () => {
+    const { id } = await addAthlete(north);
+    await north
+      .post(`/athletes/${id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
+      .expect(201);
+    expect((await issue(north, id, '2027-02-01')).body.code).toBe('safety-refused');
+    expect((await issue(north, id, '2027-04-01')).body.code).toBe('safety-refused');
+  });
+  it('a protocol after an operation leaves only what is ticked', async () => {
+    const { id } = await addAthlete(north);
+    await north
+      .post(`/athletes/${id}/injuries`, {
+        region: 'ankle-foot',
+        side: 'left',
+        date: '2027-01-01',
+        operated: true,
+      })
+      .expect(201);
+    expect((await issue(north, id, TODAY)).body.code).toBe('safety-refused');
+    await issue(north, id, TODAY, [{ ...ROCK, side: 'right' }]).expect(201);
+  });
+  it('throws the draft away that it came from', async () => {
+    const { id } = await addAthlete(north);
+    const draft = { request: {}, structure: 'short-minimum', items: [ROCK], version: null };
+    await north.put(`/athletes/${id}/draft`, draft).expect(200);
+    expect((await north.get(`/athletes/${id}/draft`)).body).toMatchObject({
+      version: 1,
+      draft: { items: [{ drill: ROCK.drill }] },
+    });
+    await issue(north, id, TODAY).expect(201);
+    expect((await north.get(`/athletes/${id}/draft`)).body).toEqual({ draft: null, version: null });
+  });
+});
+
+describe('the handout', () => {
+  const text = async (routineId: string) => {
+    const pdf = await north.get(`/routines/${routineId}/handout.pdf`).expect(200);
+    return spawnSync('pdftotext', ['-layout', '-', '-'], {
+      input: pdf.body as Buffer,
+      encoding: 'utf8',
+    }).stdout.replace(/\s+/g, ' ');
+  };
+  it('says dose, set-up, what to feel, the school’s pain limit and when to stop', async () => {
+    const { id } = await addAthlete(north, { name: 'Ivo Langdale' });
+    const routine = (await issue(north, id, TODAY).expect(201)).body;
+    const read = await text(routine.id);
+    expect(read).toContain('Ivo Langdale: your routine');
+    expect(read).toContain('2 sets of 8 repetitions, left only; rest 10 s between sets.');
+    expect(read).toContain('foot distance from wall 6 cm');
+    expect(read).toContain('Stop a drill if it hurts more than 5 out of 10');
+    expect(read).not.toMatch(/\b(safe|prevents|cleared|risk)\b/i);
+  });
+  it('carries the stricter limit of the growing and the handling of a precaution', async () => {
+    const { id } = await addAthlete(north, { birthDate: '2011-01-01' });
+    await north
+      .post(`/athletes/${id}/precautions`, {
+        precaution: 'achilles-insertional-irritation',
+        setBy: 'R. Halloran',
+      })
+      .expect(201);
+    const drill = {
+      ...ROCK,
+      drill: 'wall-calf-stretch-straight',
+      side: 'both',
+      measure: 'hold-seconds',
+      amount: 30,
+      setup: {},
+    };
+    const made = await issue(north, id, TODAY, [drill]);
+    if (made.status === 201) {
+      const read = await text(made.body.id);
+      expect(read).toContain('Stop a drill if it hurts more than 3 out of 10');
+    } else {
+      expect(made.body.code).toBe('safety-refused');
+    }
+  });
+});
+
+describe('deciding', () => {
+  it('is refused for items the routine does not have, and stores nothing then', async () => {
+    const { id } = await addAthlete(north);
+    const routine = (await issue(north, id, '2027-02-01').expect(201)).body;
+    const response = await north
+      .post(`/athletes/${id}/decisions`, {
+        on: TODAY,
+        routineId: routine.id,
+        verdicts: [{ index: 3, verdict: 'accepted' }],
+      })
+      .expect(400);
+    expect(response.body.errors[0].path).toBe('$.verdicts[0].index');
+    expect(await app.database.models.decisions.count({ where: { athleteId: id } })).toBe(0);
+  });
+  it('accepting "keep" records it and issues nothing', async () => {
+    const { id } = await addAthlete(north);
+    const routine = (await issue(north, id, '2027-02-01').expect(201)).body;
+    const { body } = await north
+      .post(`/athletes/${id}/decisions`, {
+        on: TODAY,
+        routineId: routine.id,
+        verdicts: [{ index: 0, verdict: 'accepted' }],
+      })
+      .expect(201);
+    expect(body).toEqual({ routine: null, changes: [] });
+    expect(await app.database.models.decisions.count({ where: { athleteId: id } })).toBe(1);
+  });
+  it('never issues what a precaution set meanwhile forbids, even when overruled to keep', async () => {
+    const { id } = await addAthlete(north);
+    const items = [ROCK, { ...ROCK, drill: 'cat-camel', side: 'both', setup: {} }];
+    const routine = (await issue(north, id, '2027-02-01', items).expect(201)).body;
+    await north
+      .post(`/athletes/${id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
+      .expect(201);
+    const decide = (verdicts: object[]) =>
+      north.post(`/athletes/${id}/decisions`, { on: TODAY, routineId: routine.id, verdicts });
+    const kept = await decide([{ index: 0, verdict: 'overruled', instead: 'keep', reason: 'feels fine' }]);
+    expect(kept.body.code).toBe('safety-refused');
+    const { body } = await decide([{ index: 0, verdict: 'accepted' }]).expect(201);
+    expect(body.changes).toEqual(['Removed: Knee-to-wall rock left']);
+    expect(body.routine.items.map((i: { drill: string }) => i.drill)).toEqual(['cat-camel']);
+  });
+});
