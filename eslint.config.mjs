@@ -56,6 +56,7 @@ export default tseslint.config(
         { selector: 'ExportAllDeclaration', message: 'name what is exported' },
       ],
       eqeqeq: 'error',
+      'no-unexpected-multiline': 'off', // the formatter breaks long member chains itself
       'no-console': 'error',
       '@typescript-eslint/no-invalid-void-type': 'off', // RTK Query names endpoints without an argument `void`
     },

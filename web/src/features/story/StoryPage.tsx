@@ -27,14 +27,10 @@ function About() {
   const [shown, setShown] = useState(0);
   const [mine, setMine] = useState<AthleteFields | null>(null);
   const conflict = conflictOf(error);
+  // The form goes on showing what was typed: once stored, that is what is there.
   const save = (fields: AthleteFields, version: number) => {
     setMine(fields);
-    update({ athleteId: athlete.id, body: { ...fields, version } })
-      .unwrap()
-      .then(
-        () => setShown((n) => n + 1),
-        () => undefined,
-      ); // shown in the form
+    void update({ athleteId: athlete.id, body: { ...fields, version } });
   };
   const takeTheirs = () => void refetch().then(() => setShown((n) => n + 1));
   return (

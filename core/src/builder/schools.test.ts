@@ -1,0 +1,142 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { judgeFindings, painLimits } from '../findings/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { caseOf, result, stiffAnkle } from '../testing/cases.ts';
+import { testSolver } from '../testing/solver.ts';
+import { buildRoutine, prepareBuild, swapsFor } from './index.ts';
+import type { MipSolver } from './index.ts';
+
+let solver: MipSolver;
+beforeAll(async () => {
+  solver = await testSolver();
+});
+const categoriesOffered = (schools: Record<string, string>, mode = 'prepare') => {
+  const input = stiffAnkle({ schools, request: { mode, minutes: 15, maxDrills: 9 } as never });
+  return new Set(prepareBuild(bundledReference, input).options.options.map((o) => o.category));
+};
+
+describe('a school really changes what the planner does', () => {
+  it('static stretching before activity', () => {
+    expect(categoriesOffered({}).has('stretch')).toBe(false);
+    expect(categoriesOffered({ 'static-stretch-before': 'short-then-dynamic' }).has('stretch')).toBe(true);
+    const last = prepareBuild(
+      bundledReference,
+      stiffAnkle({ schools: { 'static-stretch-before': 'last-step' } }),
+    );
+    expect(last.chosen.phases.at(-1)?.categories).toEqual(['stretch']);
+    const seconds = last.options.options.filter((o) => o.category === 'stretch').map((o) => o.staticSeconds);
+    expect(Math.max(...seconds)).toBeLessThanOrEqual(20);
+  });
+  it('strengthening before sport', () => {
+    expect(categoriesOffered({}).has('strengthen')).toBe(false);
+    const small = prepareBuild(
+      bundledReference,
+      stiffAnkle({
+        schools: { 'sequence-before-strength': 'small-dose' },
+        request: { kit: ['wall', 'long-band', 'step'] } as never,
+      }),
+    ).options.options.filter((o) => o.category === 'strengthen');
+    for (const option of small) {
+      expect(option.item.sets).toBe(1);
+      expect(bundledReference.drills.get(option.drill)?.fatigue).toBeLessThanOrEqual(2);
+    }
+    expect(categoriesOffered({}, 'build').has('strengthen')).toBe(true);
+  });
+  it('release first or never', () => {
+    const six = (schools: Record<string, string>) => {
+      const input = stiffAnkle({ schools, request: { structure: 'six-step-ramp', minutes: 15 } as never });
+      return prepareBuild(bundledReference, input).options.ineligible.get('calf-hand-release')?.rule;
+    };
+    expect(six({ 'release-first': 'skip' })).toBe('school');
+    expect(six({})).not.toBe('school');
+  });
+  it('isolated activation is worth less under "pattern only"', () => {
+    const worth = (schools: Record<string, string>) =>
+      prepareBuild(bundledReference, stiffAnkle({ schools }))
+        .options.options.filter((o) => o.category === 'activate')
+        .flatMap((o) => o.benefit)
+        .reduce((sum, b) => sum + b.value, 0);
+    expect(worth({ 'activation-value': 'pattern-only' })).toBeLessThan(worth({}) * 0.5);
+  });
+  it('pain limits, and the growing never have looser ones', () => {
+    const limits = (school: string, age: number) =>
+      painLimits(bundledReference, { 'pain-limit': school }, age);
+    expect(limits('2-5', 30)).toMatchObject({ fine: 2, stop: 5 });
+    expect(limits('0-3', 30)).toMatchObject({ fine: 0, stop: 3 });
+    expect(limits('2-5', 17)).toMatchObject({ fine: 0, stop: 3 });
+    expect(limits('none', 17)).toMatchObject({ fine: 0, stop: 0 });
+  });
+  it('the denominator "involved" judges the injured side alone', () => {
+    const input = caseOf({
+      athlete: { injuries: [{ region: 'knee', side: 'left', date: '2026-06-01', operated: false }] },
+      screenings: [
+        {
+          date: '2027-02-27',
+          results: [result('quadriceps-strength', 'left', 3.4), result('quadriceps-strength', 'right', 2.6)],
+        },
+      ],
+    });
+    const symmetric = (schools: Record<string, string>) =>
+      judgeFindings(bundledReference, { ...input, schools }).findings.some((f) =>
+        f.evidence.some((e) => e.needSource.kind === 'symmetry'),
+      );
+    expect(symmetric({})).toBe(true);
+    expect(symmetric({ 'symmetry-denominator': 'involved-uninvolved' })).toBe(false);
+  });
+});
+
+describe('without any screening', () => {
+  it('tasks weigh 0.4, an injured region 0.6 on its side', () => {
+    const input = caseOf({
+      athlete: {
+        tasks: [{ id: 'fell-running-descent', lead: 'either' }],
+        injuries: [{ region: 'ankle-foot', side: 'left', date: '2026-06-01', operated: false }],
+      },
+    });
+    const { weights, general } = prepareBuild(bundledReference, input);
+    const weight = (id: string, side: string) =>
+      weights.find((w) => w.restriction === id && w.side === side)?.weight;
+    expect(general).toBe(true);
+    expect(weight('ankle-dorsiflexion-limit', 'left')).toBe(0.6);
+    expect(weight('ankle-dorsiflexion-limit', 'right')).toBe(0.4);
+    expect(weight('quadriceps-strength-deficit', 'left')).toBe(0.4);
+    expect(weight('shoulder-flexion-limit', 'left')).toBeUndefined();
+  });
+  it('an athlete of whom nothing is known still gets a general preparation', () => {
+    const report = buildRoutine(
+      bundledReference,
+      caseOf({ request: { mode: 'prepare', minutes: 10 } as never }),
+      solver,
+    );
+    expect(report.routine?.items.length).toBeGreaterThan(2);
+    expect(report.routine?.items.every((i) => i.serves.length === 0)).toBe(true);
+  });
+});
+
+describe('swaps', () => {
+  const input = stiffAnkle({ request: { kit: ['wall', 'step', 'long-band'] } as never });
+  const prepared = prepareBuild(bundledReference, input);
+  it('keep to the rules, leave the routine’s other ladders alone and say what is lost', () => {
+    const routine = buildRoutine(bundledReference, input, solver).routine;
+    const list = routine?.items ?? [];
+    list.forEach((_, index) => {
+      for (const swap of swapsFor(prepared, list, index)) {
+        const drill = bundledReference.drills.get(swap.drill);
+        const ladders = list
+          .filter((__, i) => i !== index)
+          .map((i) => bundledReference.drills.get(i.drill)?.ladder);
+        expect(ladders).not.toContain(drill?.ladder);
+        expect(drill?.equipment.every((kit) => input.request.kit.includes(kit))).toBe(true);
+        expect(drill?.demandIndex).toBeLessThanOrEqual(
+          (bundledReference.drills.get(list[index]?.drill ?? '')?.demandIndex ?? 0) + 1,
+        );
+        for (const lost of swap.lost) {
+          expect(drill?.serves.some((s) => s.restriction === lost.restriction && s.match >= 0.4)).toBe(false);
+        }
+      }
+    });
+  });
+  it('of an index that does not exist are none', () => {
+    expect(swapsFor(prepared, [], 0)).toEqual([]);
+  });
+});
