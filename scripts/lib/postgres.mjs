@@ -131,6 +131,36 @@ function initialise(folder, secretFile) {
 
 const sleep = (ms) => new Promise((done) => setTimeout(done, ms));
 
+/** A postmaster of this folder that answers; one that was killed and is still going away is waited for. */
+async function answeringPostmaster(folder, password) {
+  for (let attempt = 0; attempt < 50; attempt += 1) {
+    const live = livePostmaster(folder);
+    if (!live) break;
+    if (psql(live.port, password, 'postgres', 'SELECT 1').status === 0) return live;
+    await sleep(200);
+  }
+  rmSync(join(folder, 'postmaster.pid'), { force: true });
+  return null;
+}
+
+/** Starts the server; after a kill its orphans may hold the shared memory for a moment, so it is tried again. */
+async function startServerProcess(folder, settings) {
+  const logFile = `${folder}/server.log`;
+  const options = { stdio: ['ignore', 'ignore', 'pipe'] };
+  let errors = '';
+  for (let attempt = 0; attempt < 5; attempt += 1) {
+    const started = asOwner(
+      'pg_ctl',
+      ['-D', folder, '-l', logFile, '-o', settings, '-w', '-t', '60', 'start'],
+      options,
+    );
+    if (started.status === 0) return;
+    errors = started.stderr;
+    await sleep(1000);
+  }
+  throw new Error(`PostgreSQL did not start; see ${logFile}\n${errors}`);
+}
+
 /**
  * Starts the cluster in a folder, creating it first if need be, and waits until it answers.
  * `durable: false` switches off fsync: only for clusters that are thrown away.
@@ -147,9 +177,8 @@ export async function startCluster({ folder: wanted, secretFile, durable = true 
   const stop = async () => {
     asOwner('pg_ctl', ['-D', folder, '-m', 'fast', '-w', '-t', '20', 'stop']);
   };
-  const live = livePostmaster(folder);
-  if (live) return { url: urlOf(live.port), folder, stop };
-  rmSync(join(folder, 'postmaster.pid'), { force: true });
+  const running = await answeringPostmaster(folder, password);
+  if (running) return { url: urlOf(running.port), folder, stop };
   const port = await freePort();
   const settings = [
     `-p ${port}`,
@@ -158,15 +187,7 @@ export async function startCluster({ folder: wanted, secretFile, durable = true 
     '-c timezone=UTC',
     ...(durable ? [] : ['-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off']),
   ].join(' ');
-  const logFile = `${folder}/server.log`;
-  const started = asOwner(
-    'pg_ctl',
-    ['-D', folder, '-l', logFile, '-o', settings, '-w', '-t', '60', 'start'],
-    {
-      stdio: ['ignore', 'ignore', 'pipe'],
-    },
-  );
-  if (started.status !== 0) throw new Error(`PostgreSQL did not start; see ${logFile}\n${started.stderr}`);
+  await startServerProcess(folder, settings);
   ensureDatabase(port, password);
   return { url: urlOf(port), folder, stop };
 }
