@@ -59,7 +59,7 @@ function reachable(folder) {
 }
 
 /** The data folder that will be used: the one asked for, or one outside when its parents are closed to the owner. */
-export function dataFolder(wanted) {
+function dataFolder(wanted) {
   const folder = resolve(wanted);
   if (reachable(folder)) return folder;
   const aside = join('/var/lib/postgresql', `yonder-ridge-${Buffer.from(folder).toString('hex').slice(-24)}`);

@@ -26,7 +26,7 @@ function sidesOf(side: ItemSide): Side[] {
 }
 
 /** Does a guard test hold on every side asked for? Null when a side was never measured. */
-export function testCriterionHolds(
+function testCriterionHolds(
   context: LevelContext,
   criterion: EntryCriterion,
   side: ItemSide,

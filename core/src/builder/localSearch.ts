@@ -181,7 +181,7 @@ export function greedyPlan(problem: Problem): Option[] | null {
   return plan.options();
 }
 
-export const LOCAL_SEARCH_ROUNDS = 60;
+const LOCAL_SEARCH_ROUNDS = 60;
 
 /**
  * Greedy, then seeded ruin-and-recreate for a fixed number of rounds (never a time limit, so that the same input

@@ -45,7 +45,7 @@ function covers(side: ItemSide, need: Side, unilateral: boolean): boolean {
 }
 
 /** Worth of a number of sets against the most that may be chosen; each further set adds less. */
-export function doseValue(sets: number, most: number): number {
+function doseValue(sets: number, most: number): number {
   return (1 - BUILDER.setDecay ** sets) / (1 - BUILDER.setDecay ** most);
 }
 

@@ -97,7 +97,7 @@ export function createProblem(input: ProblemInput): Problem {
 }
 
 /** Floor changes of a plan ordered by phase, floor before upright inside each phase. */
-export function floorChanges(problem: Problem, chosen: readonly Option[]): number {
+function floorChanges(problem: Problem, chosen: readonly Option[]): number {
   let changes = 0;
   let state: boolean | null = null;
   for (let phase = 0; phase < problem.phases.length; phase += 1) {

@@ -30,7 +30,7 @@ export const injuryInputSchema = z.strictObject({
   operated: z.boolean().default(false),
   what: text.default(''),
 });
-export const injuryRowSchema = injuryInputSchema.extend({ id: idSchema }).meta({ id: 'Injury' });
+const injuryRowSchema = injuryInputSchema.extend({ id: idSchema }).meta({ id: 'Injury' });
 
 export const precautionInputSchema = z.strictObject({
   precaution: z.string().min(1).max(80),
@@ -43,7 +43,7 @@ const signature = z.strictObject({
   date: isoDaySchema,
 });
 export const endPrecautionSchema = signature;
-export const precautionRowSchema = precautionInputSchema
+const precautionRowSchema = precautionInputSchema
   .extend({ id: idSchema, since: isoDaySchema, ended: signature.nullable() })
   .meta({ id: 'PrecautionRow' });
 export type PrecautionRow = z.infer<typeof precautionRowSchema>;
@@ -65,7 +65,7 @@ export const redFlagInputSchema = z.strictObject({
 export const clearanceInputSchema = signature.extend({
   scope: z.string().trim().min(3, 'a written scope is needed').max(2000),
 });
-export const redFlagRowSchema = z
+const redFlagRowSchema = z
   .object({
     id: idSchema,
     redFlag: z.string(),

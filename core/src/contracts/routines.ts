@@ -1,9 +1,7 @@
 import { z } from 'zod';
 import { itemSchema, requestSchema } from '../domain/caseFile.ts';
-import { isoDaySchema, itemSideSchema, modeSchema, sideSchema } from '../domain/vocabulary.ts';
+import { isoDaySchema, modeSchema, sideSchema } from '../domain/vocabulary.ts';
 import { idSchema, versionSchema } from './common.ts';
-
-const reason = z.looseObject({ rule: z.string() });
 
 export const issueRoutineSchema = z.strictObject({
   on: isoDaySchema,
@@ -40,7 +38,7 @@ export const routineRowSchema = z
 export type RoutineRow = z.infer<typeof routineRowSchema>;
 
 /** The routine being edited, kept so that nothing is lost between visits. */
-export const draftSchema = z.strictObject({
+const draftSchema = z.strictObject({
   request: requestSchema,
   structure: z.string().max(80),
   items: z.array(itemSchema).max(30),
@@ -51,24 +49,6 @@ export const draftRowSchema = z
   .object({ draft: draftSchema.nullable(), version: versionSchema.nullable() })
   .meta({ id: 'Draft' });
 export type DraftRow = z.infer<typeof draftRowSchema>;
-
-const decisionKind = z.enum([
-  'advance-dose',
-  'change-setup',
-  'advance-level',
-  'keep',
-  'ease',
-  'stop-and-refer',
-]);
-export const decisionRowSchema = z
-  .object({
-    drill: z.string(),
-    side: itemSideSchema,
-    decision: decisionKind,
-    reasons: z.array(reason),
-    next: itemSchema.nullable(),
-  })
-  .meta({ id: 'Decision' });
 
 /** A verdict on each decision of the routine in force; an overruled one says what instead, and why. */
 export const decideSchema = z.strictObject({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { itemSideSchema, measureSchema, modeSchema, regionSchema } from '../domain/vocabulary.ts';
+import { measureSchema, modeSchema, regionSchema } from '../domain/vocabulary.ts';
 
 const id = z.string().regex(/^[a-z0-9]+(-[a-z0-9]+)*$/);
 const confidence = z.enum(['low', 'medium', 'high']);
@@ -384,12 +384,4 @@ export const referenceDataSchema = z.object({
     modes: z.array(z.object({ id: modeSchema, name: z.string(), when: z.string(), structures: z.array(id) })),
     cells: z.array(doseCellSchema),
   }),
-});
-
-/** `drill` or `ladder` → the test whose maximum sets its dose; `side` says whose maximum counts. */
-export const doseSourceSchema = z.object({
-  ladder: id.optional(),
-  drill: id.optional(),
-  test: id,
-  side: itemSideSchema.default('both'),
 });

@@ -2,7 +2,7 @@ import type { Athlete, IsoDay } from '../domain/index.ts';
 import type { Drill, Precaution, Reference } from '../reference/index.ts';
 import { boneStressOpen } from './redFlags.ts';
 
-export type PrecautionSeverity = Precaution['severity'];
+type PrecautionSeverity = Precaution['severity'];
 
 /** A precaution that binds today, with its review state. */
 export interface ActivePrecaution {

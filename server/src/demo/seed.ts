@@ -18,7 +18,7 @@ import type { User } from '../http/endpoint.ts';
 import { DEMO_PEOPLE } from './people.ts';
 import type { DemoPerson } from './people.ts';
 
-export const DEMO_SIGN_IN = { email: 'rowan@northfell.example', password: 'ridge-walk' } as const;
+const DEMO_SIGN_IN = { email: 'rowan@northfell.example', password: 'ridge-walk' } as const;
 const SEED = 4600;
 
 interface Seeding {

@@ -2,7 +2,7 @@ import { addDays } from '@yonder/core/domain';
 import { ApiProblem } from '../http/problem.ts';
 
 /** How far ahead of today a working date may lie, so that a planned visit can be written down. */
-export const DAYS_AHEAD = 60;
+const DAYS_AHEAD = 60;
 
 /** Throws when a working date is too far ahead. */
 export function checkWorkingDay(path: string, day: string, today: string): void {

@@ -14,7 +14,7 @@ declare module 'express-session' {
 }
 
 const TWELVE_HOURS_MS = 12 * 60 * 60 * 1000;
-export const CSRF_HEADER = 'x-csrf-token';
+const CSRF_HEADER = 'x-csrf-token';
 
 /** Server-side sessions in PostgreSQL behind an HttpOnly, SameSite cookie. */
 export function sessionMiddleware(pool: pg.Pool, secret: string, secureCookie: boolean): RequestHandler {

@@ -4,7 +4,7 @@ import type { Reference } from '@yonder/core/reference';
 import type { CallName, Calls, Interim } from './protocol.ts';
 
 /** What the handlers work with; loaded once per worker. */
-export interface Tools {
+interface Tools {
   readonly reference: Reference;
   readonly solver: MipSolver;
 }

@@ -2,7 +2,7 @@ import type { SessionRow } from '@yonder/core/contracts';
 import type { DiaryEntry } from '@yonder/core/domain';
 import { api } from '../../app/api.ts';
 
-export interface SaveSession {
+interface SaveSession {
   sessionId: string;
   body: { version: number; progress: SessionRow['progress']; entries: DiaryEntry[]; finished: boolean };
 }
