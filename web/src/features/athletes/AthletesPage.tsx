@@ -1,6 +1,7 @@
 import { Alert, Button, Group, Loader, Table, TextInput, Title } from '@mantine/core';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { nameOf, SIDE_MARK, STATE_LABEL } from '@yonder/core/words';
+import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { errorText } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -69,7 +70,12 @@ function Row({ athlete }: { athlete: AthleteSummary }) {
 /** Everybody of the practice at a glance, with the way to a new athlete. */
 export function AthletesPage() {
   const [search, setSearch] = useSearchParams();
-  const wanted = search.get('q') ?? '';
+  // The field has its own state: the address follows a moment later and must not swallow keys.
+  const [wanted, setWanted] = useState(search.get('q') ?? '');
+  const look = (text: string) => {
+    setWanted(text);
+    setSearch(text ? { q: text } : {}, { replace: true });
+  };
   const { data, error, isLoading } = useAthletesQuery();
   const shown = (data ?? []).filter((a) =>
     `${a.name} ${a.sport}`.toLowerCase().includes(wanted.toLowerCase()),
@@ -86,9 +92,7 @@ export function AthletesPage() {
             placeholder="Name or sport"
             leftSection={<IconSearch size={16} />}
             value={wanted}
-            onChange={(e) =>
-              setSearch(e.currentTarget.value ? { q: e.currentTarget.value } : {}, { replace: true })
-            }
+            onChange={(e) => look(e.currentTarget.value)}
           />
           <Button component={Link} to="/athletes/new" leftSection={<IconPlus size={16} />}>
             Add athlete

@@ -16,12 +16,14 @@ function MorningForm({ session }: { session: SessionRow }) {
   const reference = useReference();
   const [pains, setPains] = useState<Record<number, number>>({});
   const [save, { isLoading, error }] = useSaveNextDayMutation();
+  // A morning nobody asked about is not a morning without pain: each drill is answered.
+  const answered = session.entries.flatMap((_, index) => {
+    const nextDayPain = pains[index];
+    return nextDayPain === undefined ? [] : [{ index, nextDayPain }];
+  });
+  const missing = session.entries.length - answered.length;
   const send = () => {
-    const body = {
-      version: session.version,
-      pains: session.entries.map((_, index) => ({ index, nextDayPain: pains[index] ?? 0 })),
-    };
-    void save({ sessionId: session.id, body });
+    void save({ sessionId: session.id, body: { version: session.version, pains: answered } });
   };
   return (
     <div>
@@ -37,13 +39,16 @@ function MorningForm({ session }: { session: SessionRow }) {
             aria-label={`Next morning, ${nameOf(reference, entry.drill)}`}
             data={SCORES}
             allowDeselect={false}
-            value={String(pains[index] ?? 0)}
-            onChange={(value) => setPains((current) => ({ ...current, [index]: Number(value ?? 0) }))}
+            placeholder="pain"
+            value={pains[index] === undefined ? null : String(pains[index])}
+            onChange={(value) => {
+              if (value !== null) setPains((current) => ({ ...current, [index]: Number(value) }));
+            }}
           />
         </div>
       ))}
-      <Button size="xs" variant="light" mt={6} loading={isLoading} onClick={send}>
-        Store the morning
+      <Button size="xs" variant="light" mt={6} loading={isLoading} disabled={missing > 0} onClick={send}>
+        {missing > 0 ? `Store the morning (${missing} to answer)` : 'Store the morning'}
       </Button>
       {error ? (
         <Text size="sm" c="var(--danger)" role="alert">

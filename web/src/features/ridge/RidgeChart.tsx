@@ -197,24 +197,43 @@ function Point({ point, name, selected, onSelect, onHover }: PointProps) {
   );
 }
 
-/** Names of the valleys under their bars, the lower side of each test once, moved down until they do not overlap. */
+/** Names of the valleys, the lower side of each test once, where neither a mark nor another name is. */
 function valleyLabels(layout: RidgeLayout, nameOfTest: (test: string) => string) {
+  const { left, right, top, bottom } = layout.plot;
+  const all = [...layout.lines.left, ...layout.lines.right, ...layout.lines.central];
   const placed: { x: number; y: number; width: number; text: string; side: Side }[] = [];
-  const points = [...layout.lines.left, ...layout.lines.right, ...layout.lines.central]
+  const free = (x: number, y: number, half: number) =>
+    x - half >= left &&
+    x + half <= right &&
+    y > top &&
+    y < bottom &&
+    !placed.some((l) => Math.abs(l.y - y) < 15 && Math.abs(l.x - x) < l.width / 2 + half + 6) &&
+    !all.some((p) => Math.abs(p.x - x) < half + 8 && p.y + 9 > y - 11 && p.y - 9 < y + 2);
+  const valleys = all
     .filter((p) => p.capacity.state === 'short' || p.capacity.state === 'likely-short')
     .sort((a, b) => b.y - a.y)
-    .filter((p, i, all) => all.findIndex((q) => q.capacity.test === p.capacity.test) === i)
+    .filter((p, i, sorted) => sorted.findIndex((q) => q.capacity.test === p.capacity.test) === i)
     .slice(0, 8);
-  for (const point of points) {
+  for (const point of valleys) {
     const text = nameOfTest(point.capacity.test);
     const width = text.length * 6.6;
     const half = width / 2;
-    const x = Math.min(layout.plot.right - half, Math.max(layout.plot.left + half, point.x));
-    let y = (point.bar ? Math.max(...point.bar, point.y + 8) : point.y + 8) + 13;
-    const clash = () =>
-      placed.some((l) => Math.abs(l.y - y) < 15 && Math.abs(l.x - x) < (l.width + width) / 2 + 6);
-    while (clash() && y < layout.plot.bottom - 4) y += 15;
-    if (y < layout.plot.bottom) placed.push({ x, y, width, text, side: point.capacity.side });
+    const x = Math.min(right - half, Math.max(left + half, point.x));
+    const barEnds = [...(point.bar ?? []), point.y - 8, point.y + 8];
+    const below = Math.min(Math.max(...barEnds) + 13, bottom - 4);
+    const above = Math.min(...barEnds) - 6;
+    const spot = (
+      [
+        [x, below],
+        [point.x + half + 12, point.y + 4],
+        [point.x - half - 12, point.y + 4],
+        [x, below + 15],
+        [x, below + 30],
+        [x, above],
+        [x, above - 15],
+      ] as const
+    ).find(([atX, atY]) => free(atX, atY, half));
+    if (spot) placed.push({ x: spot[0], y: spot[1], width, text, side: point.capacity.side });
   }
   return placed;
 }

@@ -44,7 +44,8 @@ export function RedFlagGate({ region, onDone }: { region: Region; onDone?: () =>
           Before anything else: stop-and-refer signs, {nameOf(reference, region).toLowerCase()}
         </Title>
         <Text size="sm" c="var(--muted)">
-          Tick what is true. One tick can end routine building for a region until a named clinician clears it.
+          {questions.length} questions. Tick what is true. One tick can end routine building for a region
+          until a named clinician clears it.
         </Text>
       </Group>
       <div className={classes.questions}>

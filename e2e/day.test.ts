@@ -1,0 +1,147 @@
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { Clinician } from './driver/Clinician.ts';
+import { keepPicture } from './driver/keepPicture.ts';
+import { openPage } from './driver/openPage.ts';
+import type { OpenPage } from './driver/openPage.ts';
+import { stored } from './driver/stored.ts';
+
+let open: OpenPage;
+let clinician: Clinician;
+const ids = new Map<string, string>();
+
+beforeAll(async () => {
+  for (const row of await stored<{ id: string; name: string }>('SELECT id, name FROM athletes'))
+    ids.set(row.name, row.id);
+  open = await openPage({ speed: 30 });
+  clinician = new Clinician(open.page, inject('base'));
+  await clinician.signsIn();
+});
+afterEach(({ task }) => keepPicture(open.page, task));
+afterAll(() => open.close());
+
+const visit = (name: string, step: string) => clinician.opens(`/athletes/${ids.get(name)}/${step}`);
+const rows = () => open.page.$$eval('tbody tr a', (links) => links.map((link) => link.textContent ?? ''));
+
+describe('the list of athletes', () => {
+  it('narrows by name or sport, keeps the search in the address, and says when nobody fits', async () => {
+    await clinician.opens('/athletes');
+    await clinician.reads('Mira Oldtown');
+    const everybody = await rows();
+    expect([...everybody].sort()).toEqual([...ids.keys()].sort());
+    await clinician.fills('Search athletes', 'mira');
+    expect(await rows()).toEqual(['Mira Oldtown']);
+    expect(new URL(open.page.url()).searchParams.get('q')).toBe('mira');
+    await open.page.reload();
+    await clinician.reads('Mira Oldtown');
+    expect(await rows()).toEqual(['Mira Oldtown']);
+    await clinician.fills('Search athletes', 'nobody at all');
+    await clinician.reads('Nobody of that name or sport.');
+  });
+
+  it('shows a stop sign where one is open, as the database has it', async () => {
+    await clinician.opens('/athletes');
+    await clinician.reads('stop and refer');
+    const flagged = await open.page.$$eval('tbody tr', (all) =>
+      all
+        .filter((row) => row.textContent?.includes('stop and refer'))
+        .map((row) => row.querySelector('a')?.textContent),
+    );
+    const signs = await stored<{ name: string }>(
+      `SELECT DISTINCT a.name FROM athletes a JOIN red_flag_answers r ON r.athlete_id = a.id
+       WHERE r.answer AND r.clearance_by IS NULL`,
+    );
+    expect([...flagged].sort()).toEqual(signs.map((s) => s.name).sort());
+    expect(flagged.length).toBeGreaterThan(0);
+  });
+});
+
+describe('the gate', () => {
+  it('shows every question within its own width; nothing hides at the side', async () => {
+    await visit('Wren Hollis', 'story');
+    await clinician.reads('Before anything else');
+    const hidden = await open.page.$$eval(
+      'main input[type="checkbox"]',
+      (boxes) =>
+        boxes.filter((box) => {
+          const right = box.getBoundingClientRect().right;
+          let parent = box.parentElement;
+          while (parent && getComputedStyle(parent).overflowY !== 'auto') parent = parent.parentElement;
+          return right > (parent?.getBoundingClientRect().right ?? window.innerWidth);
+        }).length,
+    );
+    expect(hidden).toBe(0);
+    expect((await open.page.$$('main input[type="checkbox"]')).length).toBeGreaterThan(5);
+  });
+});
+
+describe('the morning after', () => {
+  it('is stored only when each drill was asked about', async () => {
+    const id = ids.get('Mira Oldtown') ?? '';
+    const [last] = await stored<{ id: string }>(
+      'SELECT id FROM sessions WHERE athlete_id = $1 AND finished ORDER BY date DESC, updated_at DESC LIMIT 1',
+      [id],
+    );
+    await stored(
+      `UPDATE sessions SET entries =
+         (SELECT jsonb_agg(e || '{"nextDayPain": null}') FROM jsonb_array_elements(entries) e)
+       WHERE id = $1`,
+      [last?.id],
+    );
+    await visit('Mira Oldtown', 'progress');
+    await clinician.reads('Morning after');
+    const lists = await open.page.$$eval(
+      '[aria-label^="Next morning, "][role="combobox"], input[aria-label^="Next morning, "]',
+      (nodes) => nodes.map((node) => node.getAttribute('aria-label') ?? ''),
+    );
+    const count = lists.length;
+    expect(count).toBeGreaterThan(1);
+    await clinician.sees(`Store the morning (${count} to answer)`, 'button');
+    for (const [index, label] of lists.entries())
+      await clinician.chooses(label, index === 0 ? '6 / 10' : '0 / 10');
+    const answer = open.page.waitForResponse((r) => r.request().method() !== 'GET');
+    await clinician.presses('Store the morning');
+    expect((await answer).status()).toBe(200);
+    const [session] = await stored<{ entries: { nextDayPain: number | null }[] }>(
+      'SELECT entries FROM sessions WHERE id = $1',
+      [last?.id],
+    );
+    expect(session?.entries.map((e) => e.nextDayPain)).toEqual(
+      lists.map((_, index) => (index === 0 ? 6 : 0)),
+    );
+  });
+});
+
+describe('the theme', () => {
+  it('is kept over a reload', async () => {
+    await clinician.opens('/athletes');
+    const scheme = () => open.page.evaluate(() => document.documentElement.dataset.mantineColorScheme);
+    const before = await scheme();
+    await clinician.presses(`Switch to ${before === 'dark' ? 'light' : 'dark'} theme`);
+    await open.page.reload();
+    await clinician.reads('Athletes');
+    expect(await scheme()).not.toBe(before);
+    await clinician.presses(`Switch to ${before} theme`);
+    expect(await scheme()).toBe(before);
+  });
+});
+
+describe('the door', () => {
+  it('closes on signing out, refuses a wrong password and keeps the e-mail, and leads back to the page wanted', async () => {
+    await clinician.opens('/athletes');
+    await clinician.presses('Sign out');
+    await clinician.sees('Sign in', 'button');
+    const answer = await open.page.evaluate(async () => (await fetch('/api/v1/athletes')).status);
+    expect(answer).toBe(401);
+    await visit('Mira Oldtown', 'ridge');
+    await clinician.fills('E-mail', 'rowan@northfell.example');
+    await clinician.fills('Password', 'not the password');
+    await clinician.presses('Sign in');
+    await open.page.waitForSelector('[role="alert"]');
+    const email = await clinician.sees('E-mail', 'textbox');
+    expect(await email.evaluate((node) => (node as HTMLInputElement).value)).toBe('rowan@northfell.example');
+    await clinician.fills('Password', 'ridge-walk');
+    await clinician.presses('Sign in');
+    await clinician.reads('Mira Oldtown');
+    expect(new URL(open.page.url()).pathname).toBe(`/athletes/${ids.get('Mira Oldtown')}/ridge`);
+  });
+});
