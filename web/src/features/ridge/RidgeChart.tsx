@@ -207,8 +207,8 @@ function valleyLabels(layout: RidgeLayout, nameOfTest: (test: string) => string)
     x + half <= right &&
     y > top &&
     y < bottom &&
-    !placed.some((l) => Math.abs(l.y - y) < 15 && Math.abs(l.x - x) < l.width / 2 + half + 6) &&
-    !all.some((p) => Math.abs(p.x - x) < half + 8 && p.y + 9 > y - 11 && p.y - 9 < y + 2);
+    !placed.some((l) => Math.abs(l.y - y) < 13 && Math.abs(l.x - x) < l.width / 2 + half + 6) &&
+    !all.some((p) => Math.abs(p.x - x) < half + 8 && p.y + 8 > y - 10 && p.y - 8 < y + 2);
   const valleys = all
     .filter((p) => p.capacity.state === 'short' || p.capacity.state === 'likely-short')
     .sort((a, b) => b.y - a.y)
@@ -227,10 +227,9 @@ function valleyLabels(layout: RidgeLayout, nameOfTest: (test: string) => string)
         [x, below],
         [point.x + half + 12, point.y + 4],
         [point.x - half - 12, point.y + 4],
-        [x, below + 15],
-        [x, below + 30],
+        ...[6, 12, 18, 24, 30].map((down) => [x, below + down] as const),
         [x, above],
-        [x, above - 15],
+        [x, above - 14],
       ] as const
     ).find(([atX, atY]) => free(atX, atY, half));
     if (spot) placed.push({ x: spot[0], y: spot[1], width, text, side: point.capacity.side });
