@@ -3,18 +3,18 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/**/*.test.ts'], testTimeout: 20_000 } },
+      { test: { name: 'core', include: ['core/**/*.test.ts'], testTimeout: 60_000 } },
       {
         test: {
           name: 'server',
           include: ['server/**/*.test.ts'],
           globalSetup: 'server/src/testing/globalSetup.ts',
-          testTimeout: 20_000,
+          testTimeout: 60_000,
           hookTimeout: 60_000,
           fileParallelism: false,
         },
       },
-      { test: { name: 'web', include: ['web/src/**/*.test.ts'], testTimeout: 10_000 } },
+      { test: { name: 'web', include: ['web/src/**/*.test.ts'], testTimeout: 20_000 } },
       {
         test: {
           name: 'e2e',

@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type axe from 'axe-core';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { Clinician } from './driver/Clinician.ts';
 import { keepPicture } from './driver/keepPicture.ts';
 import { openPage } from './driver/openPage.ts';
 import type { OpenPage } from './driver/openPage.ts';
+import { product } from './driver/product.ts';
 import { stored } from './driver/stored.ts';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -33,7 +34,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     for (const row of await stored<{ id: string; name: string }>('SELECT id, name FROM athletes'))
       ids.set(row.name, row.id);
     open = await openPage({ theme });
-    clinician = new Clinician(open.page, inject('base'));
+    clinician = new Clinician(open.page, product.base);
   });
   afterEach(({ task }) => keepPicture(open.page, task));
   afterAll(() => open.close());

@@ -4,16 +4,15 @@ import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
 import { buildWeb } from '../scripts/lib/build.mjs';
 import { removeCluster, startCluster } from '../scripts/lib/postgres.mjs';
-import { runOnce, startServer } from '../scripts/lib/server.mjs';
+import { runOnce } from '../scripts/lib/server.mjs';
 
 declare module 'vitest' {
   export interface ProvidedContext {
-    base: string;
     environment: Record<string, string>;
   }
 }
 
-/** The real server on a throw-away database with the demo data and the built web client. */
+/** A throw-away cluster holding the demo data, and the built web client; each test file works on its own copy (driver/product.ts). */
 export default async function setup(project: TestProject) {
   const folder = mkdtempSync(join(tmpdir(), 'yonder-e2e-'));
   chmodSync(folder, 0o755); // the database's own user has to enter it
@@ -30,11 +29,8 @@ export default async function setup(project: TestProject) {
     PORT: '0',
   };
   await runOnce('server/src/demo/main.ts', environment);
-  const server = await startServer(environment);
-  project.provide('base', `http://127.0.0.1:${server.port}`);
   project.provide('environment', environment);
   return async () => {
-    await server.stop();
     await cluster.stop();
     await removeCluster(cluster.folder);
     rmSync(folder, { recursive: true, force: true });

@@ -1,8 +1,9 @@
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { Clinician } from './driver/Clinician.ts';
 import { keepPicture } from './driver/keepPicture.ts';
 import { openPage } from './driver/openPage.ts';
 import type { OpenPage } from './driver/openPage.ts';
+import { product } from './driver/product.ts';
 import { stored } from './driver/stored.ts';
 
 let open: OpenPage;
@@ -13,7 +14,7 @@ beforeAll(async () => {
   for (const row of await stored<{ id: string; name: string }>('SELECT id, name FROM athletes'))
     ids.set(row.name, row.id);
   open = await openPage({ speed: 30 });
-  clinician = new Clinician(open.page, inject('base'));
+  clinician = new Clinician(open.page, product.base);
   await clinician.signsIn();
 });
 afterEach(({ task }) => keepPicture(open.page, task));

@@ -3,11 +3,12 @@ import { addDays } from '@yonder/core/domain';
 import { routineSeconds } from '@yonder/core/dose';
 import type { RoutineItem } from '@yonder/core/domain';
 import { bundledReference } from '@yonder/core/reference/bundled';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { Clinician } from './driver/Clinician.ts';
 import { keepPicture } from './driver/keepPicture.ts';
 import { openPage } from './driver/openPage.ts';
 import type { OpenPage } from './driver/openPage.ts';
+import { product } from './driver/product.ts';
 import { stored } from './driver/stored.ts';
 
 const TODAY = new Date().toISOString().slice(0, 10);
@@ -20,7 +21,7 @@ let athleteId = '';
 
 beforeAll(async () => {
   open = await openPage({ speed: SPEED });
-  clinician = new Clinician(open.page, inject('base'));
+  clinician = new Clinician(open.page, product.base);
 });
 afterEach(({ task }) => keepPicture(open.page, task));
 afterAll(() => open.close());

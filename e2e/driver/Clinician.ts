@@ -26,7 +26,7 @@ export class Clinician {
   }
 
   /** Waits for something with an accessible name and role, and returns it. */
-  async sees(name: string, role: string, timeout = 15_000): Promise<ElementHandle> {
+  async sees(name: string, role: string, timeout = 30_000): Promise<ElementHandle> {
     const found = await this.page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { timeout });
     if (!found) throw new Error(`no ${role} "${name}"`);
     return found;
@@ -40,7 +40,7 @@ export class Clinician {
         const shown = document.body.innerText;
         return isPlain ? shown.includes(wanted) : new RegExp(wanted).test(shown);
       },
-      { timeout: 20_000 },
+      { timeout: 30_000 },
       plain ? text : text.source,
       plain,
     );
