@@ -8,7 +8,9 @@ import { randomUUID } from 'node:crypto';
 import type { Config } from './config.ts';
 import type { Deps } from './deps.ts';
 import { athleteEndpoints } from './features/athletes/routes.ts';
+import { storyEndpoints } from './features/athletes/storyRoutes.ts';
 import { authEndpoints } from './features/auth/routes.ts';
+import { figureEndpoints } from './features/figures/routes.ts';
 import { referenceEndpoints } from './features/reference/routes.ts';
 import { routineEndpoints } from './features/routines/routes.ts';
 import { screeningEndpoints } from './features/screenings/routes.ts';
@@ -32,6 +34,8 @@ export function allEndpoints(deps: Deps): Endpoint[] {
     ...authEndpoints(deps),
     ...referenceEndpoints(deps),
     ...athleteEndpoints(deps),
+    ...storyEndpoints(deps),
+    ...figureEndpoints(deps),
     ...screeningEndpoints(deps),
     ...routineEndpoints(deps),
     ...sessionEndpoints(deps),

@@ -3,7 +3,7 @@ import { indexCapacities, itemSeconds, routineSeconds } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import { judgeFindings, schoolOption } from '../findings/index.ts';
 import type { FindingsReport, Reason } from '../findings/index.ts';
-import { withEdits } from '../reference/index.ts';
+import { practiceReference } from '../reference/index.ts';
 import type { Phase, Reference } from '../reference/index.ts';
 import { safetyState, YOUTH_AGE } from '../safety/index.ts';
 import type { Block } from '../safety/index.ts';
@@ -81,7 +81,7 @@ function maxDrills(input: Case, structure: ChosenStructure): number {
 
 /** Works out findings, weights, options and limits of a case, ready to be solved. */
 export function prepareBuild(bundled: Reference, input: Case, known?: FindingsReport): Prepared {
-  const reference = withEdits(bundled, input.overrides.reference);
+  const reference = practiceReference(bundled, input.overrides);
   const report = known ?? judgeFindings(bundled, input);
   const safety = safetyState(reference, input.athlete, input.today);
   const capacities = indexCapacities(report.capacities);

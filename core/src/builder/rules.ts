@@ -75,9 +75,10 @@ export function hardRule(context: RuleContext, drill: Drill): Ineligible | null 
   return timingRule(context, drill) ?? schoolRule(context, drill);
 }
 
-/** Rules that a practitioner's pin lifts: bans, a helper, the ladder level. */
+/** Rules that a practitioner's pin lifts: bans, dislikes, a helper, the ladder level. */
 export function softRule(context: RuleContext, drill: Drill): Ineligible | null {
   if (context.input.request.bans.includes(drill.id)) return { rule: 'ban', about: drill.id };
+  if (context.input.athlete.dislikes.includes(drill.id)) return { rule: 'disliked', about: drill.id };
   if (drill.needsPartner) return { rule: 'needs-partner', about: drill.id };
   return null;
 }

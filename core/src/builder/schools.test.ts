@@ -60,7 +60,7 @@ describe('a school really changes what the planner does', () => {
   });
   it('pain limits, and the growing never have looser ones', () => {
     const limits = (school: string, age: number) =>
-      painLimits(bundledReference, { 'pain-limit': school }, age);
+      painLimits(bundledReference, caseOf({ schools: { 'pain-limit': school } }), age);
     expect(limits('2-5', 30)).toMatchObject({ fine: 2, stop: 5 });
     expect(limits('0-3', 30)).toMatchObject({ fine: 0, stop: 3 });
     expect(limits('2-5', 17)).toMatchObject({ fine: 0, stop: 3 });

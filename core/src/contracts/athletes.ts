@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import { athleteSchema, caseSchema } from '../domain/caseFile.ts';
+import {
+  athleteSchema,
+  caseSchema,
+  currentPainSchema,
+  judgementSchema,
+  needOverrideSchema,
+  protocolSchema,
+} from '../domain/caseFile.ts';
 import { isoDaySchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
 import { idSchema, versionSchema } from './common.ts';
 
@@ -20,6 +27,16 @@ export const athleteFieldsSchema = z.strictObject({
   tasks: own.tasks,
   kit: z.array(z.string().max(40)).max(60).default([]),
   minutes: z.number().min(1).max(120).default(10).describe('minutes at hand for a preparation'),
+  minutesBuild: z.number().min(1).max(120).nullable().default(null).describe('minutes for a build routine'),
+  minutesRestore: z.number().min(1).max(120).nullable().default(null).describe('minutes for restoring'),
+  places: z
+    .array(
+      z.strictObject({ name: z.string().trim().min(1).max(60), kit: z.array(z.string().max(40)).max(60) }),
+    )
+    .max(12)
+    .default([])
+    .describe('kit at hand per place'),
+  dislikes: own.dislikes,
 });
 export type AthleteFields = z.infer<typeof athleteFieldsSchema>;
 
@@ -79,6 +96,29 @@ const redFlagRowSchema = z
   .meta({ id: 'RedFlagRow' });
 export type RedFlagRow = z.infer<typeof redFlagRowSchema>;
 
+export const painInputSchema = currentPainSchema.omit({ ended: true });
+export const endPainSchema = z.strictObject({ date: isoDaySchema });
+const painRowSchema = currentPainSchema.extend({ id: idSchema }).meta({ id: 'PainRow' });
+
+/** What the treating clinician ticked after an operation. */
+export const protocolInputSchema = protocolSchema.omit({ region: true, side: true }).extend({
+  version: versionSchema.nullable().default(null).describe('null for a protocol not stored yet'),
+});
+const protocolRowSchema = protocolSchema
+  .extend({ id: idSchema, version: versionSchema })
+  .meta({ id: 'ProtocolRow' });
+
+export const needInputSchema = z.strictObject({
+  value: z.number(),
+  reason: z.string().trim().min(3, 'say why').max(1000),
+});
+const needRowSchema = needOverrideSchema
+  .extend({ id: idSchema, reason: z.string(), setBy: z.string(), setOn: isoDaySchema })
+  .meta({ id: 'NeedRow' });
+
+export const judgementInputSchema = judgementSchema.omit({ by: true, date: true });
+const judgementRowSchema = judgementSchema.extend({ id: idSchema }).meta({ id: 'JudgementRow' });
+
 export const athleteSchemaRow = athleteFieldsSchema
   .extend({
     id: idSchema,
@@ -86,6 +126,10 @@ export const athleteSchemaRow = athleteFieldsSchema
     injuries: z.array(injuryRowSchema),
     precautions: z.array(precautionRowSchema),
     redFlags: z.array(redFlagRowSchema),
+    pains: z.array(painRowSchema),
+    protocols: z.array(protocolRowSchema),
+    needs: z.array(needRowSchema),
+    judgements: z.array(judgementRowSchema),
     /** Regions whose stop-and-refer questions were answered, and when last. */
     asked: z.array(z.object({ region: regionSchema, on: isoDaySchema })),
   })

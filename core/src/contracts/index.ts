@@ -8,9 +8,14 @@ export {
   athleteSchemaRow,
   athleteSummarySchema,
   clearanceInputSchema,
+  endPainSchema,
   endPrecautionSchema,
   injuryInputSchema,
+  judgementInputSchema,
+  needInputSchema,
+  painInputSchema,
   precautionInputSchema,
+  protocolInputSchema,
   redFlagInputSchema,
   updateAthleteSchema,
 } from './athletes.ts';
@@ -47,3 +52,12 @@ export {
   startSessionSchema,
 } from './sessions.ts';
 export type { SessionRow } from './sessions.ts';
+export {
+  figureEffectSchema,
+  figureInputSchema,
+  figurePreviewSchema,
+  figuresSchema,
+  painLimitsInputSchema,
+  practiceTaskInputSchema,
+} from './figures.ts';
+export type { FigureEffect, FigureInput, FigureRow, Figures, PracticeTaskRow } from './figures.ts';

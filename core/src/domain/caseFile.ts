@@ -6,6 +6,7 @@ import {
   modeSchema,
   painAspectSchema,
   painFeelSchema,
+  painWhenSchema,
   painScoreSchema,
   regionSchema,
   sideSchema,
@@ -71,6 +72,19 @@ export const placementSchema = z.strictObject({
   drill: id,
 });
 
+/** What hurts now, as the athlete tells it; `since` and `ended` are days. */
+export const currentPainSchema = z.strictObject({
+  region: regionSchema,
+  side: sideSchema,
+  aspect: painAspectSchema.optional(),
+  feel: painFeelSchema.optional(),
+  when: painWhenSchema,
+  nrs: painScoreSchema,
+  since: isoDaySchema,
+  ended: nullable(isoDaySchema),
+});
+export type CurrentPain = z.infer<typeof currentPainSchema>;
+
 export const athleteSchema = z.strictObject({
   birthDate: isoDaySchema,
   bodyMassKg: nullable(z.number().min(15).max(250)).describe('kg'),
@@ -87,6 +101,8 @@ export const athleteSchema = z.strictObject({
   redFlags: z.array(redFlagAnswerSchema).default([]),
   protocols: z.array(protocolSchema).default([]),
   placements: z.array(placementSchema).default([]),
+  pains: z.array(currentPainSchema).default([]),
+  dislikes: z.array(id).default([]).describe('drills the athlete does not want; never chosen'),
 });
 export type Athlete = z.infer<typeof athleteSchema>;
 
@@ -96,15 +112,25 @@ export const testPainSchema = z.strictObject({
   feel: painFeelSchema.optional(),
 });
 
+export const faultMarkSchema = z.strictObject({ id, mark: z.enum(['slight', 'clear']) });
+
 export const resultSchema = z.strictObject({
   test: id,
   side: sideSchema,
   trials: z.array(z.number()).max(10).optional().describe('in the unit of the test'),
   grade: z.number().int().min(0).max(5).optional().describe('grade or points tests'),
-  faults: z.array(z.strictObject({ id, mark: z.enum(['slight', 'clear']) })).optional(),
+  faults: z.array(faultMarkSchema).optional(),
   unable: z.boolean().optional().describe('could not do it, or stopped for pain: grade 0'),
   raw: z.record(z.string(), z.unknown()).optional().describe('raw readings, kept but not used'),
   pain: testPainSchema.optional(),
+  second: z
+    .strictObject({
+      by: person,
+      grade: z.number().int().min(0).max(5).optional(),
+      faults: z.array(faultMarkSchema).default([]),
+    })
+    .optional()
+    .describe('what a second rater saw; compared, never averaged'),
 });
 export type ScreeningResult = z.infer<typeof resultSchema>;
 
@@ -114,16 +140,67 @@ export const screeningSchema = z.strictObject({
 });
 export type Screening = z.infer<typeof screeningSchema>;
 
-/** A figure of a reference test that the practice replaced. `path` names the field inside the test. */
+/** Figures of a reference test that a practice can replace; `demand` is what one sport task asks of it. */
+export const EDITABLE_FIGURES = [
+  'sem',
+  'processSdPerWeek',
+  'deficitBelow',
+  'deficitAbove',
+  'asymmetry',
+  'spreadLimit',
+  'cvLimitPercent',
+  'demand',
+] as const;
+
+/** A figure of a reference test that the practice replaced, in the unit of the test (CV in percent). */
 export const referenceEditSchema = z.strictObject({
   test: id,
-  path: z.enum(['sem', 'processSdPerWeek', 'deficitBelow', 'deficitAbove', 'asymmetry']),
+  path: z.enum(EDITABLE_FIGURES),
+  task: id.optional().describe('with path "demand": the task whose demand is replaced'),
   value: z.number(),
   reason: text.optional(),
   by: person.optional(),
   date: isoDaySchema.optional(),
 });
 export type ReferenceEdit = z.infer<typeof referenceEditSchema>;
+
+/** A sport task of the practice's own; values in the unit of their test. */
+export const ownTaskSchema = z.strictObject({
+  id,
+  name: z.string().min(1).max(120),
+  sport: z.string().max(80).default(''),
+  demands: z
+    .array(
+      z.strictObject({
+        test: id,
+        value: z.number(),
+        side: z.enum(['lead', 'trail', 'both']).default('both'),
+      }),
+    )
+    .min(1)
+    .max(40),
+});
+export type OwnTask = z.infer<typeof ownTaskSchema>;
+
+/** Upper end of "fine" pain and the stop limit, 0–10, of the practice's own. */
+export const painLimitsSchema = z
+  .strictObject({ fine: painScoreSchema, stop: painScoreSchema })
+  .refine((limits) => limits.fine <= limits.stop, {
+    path: ['stop'],
+    message: 'the stop limit cannot lie below the fine limit',
+  });
+
+/** What a practitioner says of a finding: agreed, set aside with a reason, or seen by eye. */
+export const judgementSchema = z.strictObject({
+  restriction: id,
+  side: sideSchema,
+  verdict: z.enum(['confirmed', 'dismissed', 'seen']),
+  degree: z.enum(['slight', 'clear', 'marked']).default('clear').describe('of a finding seen by eye'),
+  reason: text.default(''),
+  by: person,
+  date: isoDaySchema,
+});
+export type Judgement = z.infer<typeof judgementSchema>;
 
 export const needOverrideSchema = z.strictObject({
   test: id,
@@ -203,8 +280,11 @@ export const caseSchema = z.strictObject({
     .strictObject({
       needs: z.array(needOverrideSchema).default([]),
       reference: z.array(referenceEditSchema).default([]),
+      tasks: z.array(ownTaskSchema).default([]),
+      painLimits: nullable(painLimitsSchema),
     })
-    .default({ needs: [], reference: [] }),
+    .prefault({}),
+  judgements: z.array(judgementSchema).default([]),
   schools: z.record(id, id).default({}),
   screenings: z.array(screeningSchema).default([]),
   request: requestSchema.prefault({}),

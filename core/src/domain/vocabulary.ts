@@ -33,6 +33,7 @@ export const measureSchema = z.enum(MEASURES);
 export type Measure = z.infer<typeof measureSchema>;
 
 export const painAspectSchema = z.enum(['front', 'back', 'inner', 'outer', 'deep']);
+export const painWhenSchema = z.enum(['rest', 'movement', 'end-range', 'day-after']);
 export const painFeelSchema = z.enum(['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb']);
 
 /** A calendar day, ISO 8601, without a time of day. */

@@ -289,7 +289,7 @@ describe('properties over all tests', () => {
         const wider = {
           ...input,
           overrides: {
-            needs: [],
+            ...input.overrides,
             reference: bundledReference.data.tests.map((test) => ({
               test: test.id,
               path: 'sem' as const,

@@ -1,4 +1,10 @@
 export { judgeFindings } from './judge.ts';
+export { proposeBattery, BATTERY_SECONDS } from './battery.ts';
+export type { Battery, BatteryTest } from './battery.ts';
+export { SEEN_SEVERITY } from './judgements.ts';
+export { painPatterns, PAIN_PATTERNS } from './painPatterns.ts';
+export type { PainPattern, PatternHit } from './painPatterns.ts';
+export { sidesOfTest, testsAskedByTasks } from './worth.ts';
 export { judgeNeed, severityOf, stateOf } from './evidence.ts';
 export { needsOfSide } from './needs.ts';
 export { estimateAll, offeredTests } from './capacities.ts';

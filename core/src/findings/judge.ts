@@ -1,15 +1,17 @@
 import type { Case, Side } from '../domain/index.ts';
 import { realChange, rescreenDue } from '../estimate/index.ts';
-import { withEdits } from '../reference/index.ts';
+import { practiceReference } from '../reference/index.ts';
 import type { Reference, Restriction } from '../reference/index.ts';
 import { emergencyOpen, safetyState, YOUTH_AGE } from '../safety/index.ts';
 import type { SafetyState } from '../safety/index.ts';
 import { estimateAll, offeredTests } from './capacities.ts';
 import type { TestSide } from './capacities.ts';
 import { evidenceRow, isPainLimited } from './evidence.ts';
+import { applyJudgements } from './judgements.ts';
 import { needsOfSide } from './needs.ts';
 import type { NeedsOfSide } from './needs.ts';
 import { nextTest } from './nextTest.ts';
+import { painPatterns } from './painPatterns.ts';
 import { priorityOf } from './priority.ts';
 import { judgeRatios } from './ratios.ts';
 import { internalRotationCounts, ROTATION_TESTS } from './rotationArc.ts';
@@ -165,6 +167,7 @@ function findingOf(
     symmetryOnly: evidence.filter((row) => row.severity > 0).every((row) => row.capped) && worst.severity > 0,
     evidence,
     reasons,
+    judgement: null,
   };
 }
 
@@ -205,7 +208,7 @@ function findingsOf(judging: Judging, evidence: readonly Evidence[]): Finding[] 
       if (finding) findings.push(finding);
     }
   }
-  return findings.sort(byPriority);
+  return applyJudgements(judging.reference, judging.input, findings).sort(byPriority);
 }
 
 function centralHints(judging: Judging, evidence: readonly Evidence[]): Hint[] {
@@ -332,13 +335,14 @@ function byTestAndSide<T extends { test: string; side: Side }>(reference: Refere
  * `input.today`. Under an open emergency sign no findings are shown at all.
  */
 export function judgeFindings(bundled: Reference, input: Case): FindingsReport {
-  const reference = withEdits(bundled, input.overrides.reference);
+  const reference = practiceReference(bundled, input.overrides);
   const safety = safetyState(reference, input.athlete, input.today);
   const empty = {
     findings: [],
     ratios: [],
     asymmetries: [],
     hints: [],
+    patterns: [],
     changes: [],
     rescreen: [],
     capacities: [],
@@ -352,7 +356,7 @@ export function judgeFindings(bundled: Reference, input: Case): FindingsReport {
       needsOfSide(reference, test, side, input, youth),
     ]),
   );
-  const painFine = painLimits(reference, input.schools, safety.age).fine;
+  const painFine = painLimits(reference, input, safety.age).fine;
   const judging: Judging = { reference, input, safety, youth, painFine, estimates, needs };
   const symmetry = symmetryEvidence(judging);
   const ratios = judgeRatios(estimates, youth);
@@ -363,6 +367,7 @@ export function judgeFindings(bundled: Reference, input: Case): FindingsReport {
     ratios: ratios.rows,
     asymmetries: symmetry.rows,
     hints: [...centralHints(judging, evidence), ...faultHints(judging)],
+    patterns: painPatterns(reference, input),
     changes: byTestAndSide(reference, changesOf(judging)),
     blocked: safety.blocks,
     rescreen: rescreensOf(judging, capacities),

@@ -20,3 +20,4 @@ export const PAIN_LIMITS: Readonly<Record<string, { fine: number; stop: number }
 
 /** Growing athletes: under this age the pain limit is 0–3 unless the practice is stricter (rulings). */
 export const GROWING_AGE = 18;
+export const GROWING_LIMITS = { fine: 0, stop: 3 } as const;

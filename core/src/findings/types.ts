@@ -1,6 +1,7 @@
-import type { IsoDay, Region, Side } from '../domain/index.ts';
+import type { IsoDay, Judgement, Region, Side } from '../domain/index.ts';
 import type { RealChange } from '../estimate/index.ts';
 import type { Block } from '../safety/index.ts';
+import type { PatternHit } from './painPatterns.ts';
 
 export type FindingState = 'short' | 'likely-short' | 'within-error' | 'enough';
 
@@ -52,8 +53,11 @@ export interface Finding {
   readonly state: FindingState;
   /** Only symmetry speaks, and the side meets its own needs. */
   readonly symmetryOnly: boolean;
+  /** Worst first; empty for a restriction seen by eye and not measured. */
   readonly evidence: readonly Evidence[];
   readonly reasons: readonly Reason[];
+  /** What a practitioner said of it, while that holds. */
+  readonly judgement: Judgement | null;
 }
 
 export interface Change {
@@ -132,6 +136,8 @@ export interface FindingsReport {
   readonly ratios: readonly RatioRow[];
   readonly asymmetries: readonly AsymmetryRow[];
   readonly hints: readonly Hint[];
+  /** Restrictions that the place and feel of a pain suggest. */
+  readonly patterns: readonly PatternHit[];
   readonly changes: readonly Change[];
   readonly blocked: readonly Block[];
   readonly rescreen: readonly Rescreen[];

@@ -115,7 +115,7 @@ describe('faults against the calendar and the reference', () => {
     ],
     [
       { overrides: { needs: [], reference: [{ test: 'wblt-distance', path: 'sem', value: 0 }] } },
-      '$.overrides.reference[0].value: an error must be above 0',
+      '$.overrides.reference[0].value: must be above 0',
     ],
     [
       { request: { structure: 'moon-phase' } },
@@ -124,6 +124,36 @@ describe('faults against the calendar and the reference', () => {
     [
       { request: { pins: ['moon-walk'] } },
       '$.request.pins[0]: unknown drill "moon-walk"; use an id of the reference',
+    ],
+    [
+      {
+        overrides: {
+          reference: [{ test: 'wblt-distance', path: 'demand', task: 'double-poling', value: 11 }],
+        },
+      },
+      '$.overrides.reference[0].task: no task "double-poling" asks for wblt-distance',
+    ],
+    [
+      { overrides: { reference: [{ test: 'wblt-distance', path: 'deficitBelow', value: 300 }] } },
+      '$.overrides.reference[0].value: 300 is outside -5 to 25 cm',
+    ],
+    [
+      { overrides: { tasks: [{ id: 'own', name: 'Own', demands: [{ test: 'wblt-distance', value: 90 }] }] } },
+      '$.overrides.tasks[0].demands[0].value: 90 is outside -5 to 25 cm',
+    ],
+    [
+      {
+        judgements: [
+          {
+            restriction: 'ankle-dorsiflexion-limit',
+            side: 'left',
+            verdict: 'dismissed',
+            by: 'R. Halloran',
+            date: '2027-02-01',
+          },
+        ],
+      },
+      '$.judgements[0].reason: a finding is set aside with a reason',
     ],
   ])('%o', (input, message) => {
     expect(faultsOf(input as never)).toEqual([message]);

@@ -1,5 +1,6 @@
-import type { Case, RoutineItem, ScreeningResult } from '../domain/index.ts';
+import type { Case, OwnTask, ReferenceEdit, RoutineItem, ScreeningResult } from '../domain/index.ts';
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
+import { practiceReference } from '../reference/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 
 /** A fault of a case: where (JSONPath), what is wrong and what would be right. */
@@ -63,11 +64,16 @@ function testValueFaults(list: FaultList, test: Test, result: ScreeningResult, a
     else if (!isPlausible(test, result.grade))
       list.add([...at, 'grade'], `${result.grade} is outside ${bounds}`);
   }
-  result.faults?.forEach((mark, index) => {
-    if (!test.faults?.some((fault) => fault.id === mark.id)) {
-      list.add([...at, 'faults', index, 'id'], `unknown fault "${mark.id}" of ${test.id}`);
-    }
-  });
+  const marked: [Path, ScreeningResult['faults']][] = [
+    [['faults'], result.faults],
+    [['second', 'faults'], result.second?.faults],
+  ];
+  for (const [where, marks] of marked) {
+    marks?.forEach((mark, index) => {
+      if (!test.faults?.some((fault) => fault.id === mark.id))
+        list.add([...at, ...where, index, 'id'], `unknown fault "${mark.id}" of ${test.id}`);
+    });
+  }
   const fromFaults = result.faults ? gradeFromFaults(test, result.faults, result.unable) : null;
   if (result.grade !== undefined && fromFaults !== null && fromFaults !== result.grade) {
     list.add(
@@ -155,6 +161,13 @@ function athleteFaults(list: FaultList, reference: Reference, input: Case): void
       list.known(reference.tests, 'test', id, ['athlete', 'protocols', i, 'tests', t]),
     );
   });
+  athlete.pains.forEach((pain, i) => {
+    const at: Path = ['athlete', 'pains', i];
+    if (pain.since > today) list.add([...at, 'since'], `${pain.since} is after today, ${today}`);
+    if (pain.ended !== null && pain.ended < pain.since)
+      list.add([...at, 'ended'], `${pain.ended} is before ${pain.since}`);
+  });
+  athlete.dislikes.forEach((id, i) => list.known(reference.drills, 'drill', id, ['athlete', 'dislikes', i]));
   athlete.placements.forEach((placement, i) => {
     const at: Path = ['athlete', 'placements', i];
     const ladder = reference.ladders.get(placement.ladder);
@@ -164,6 +177,51 @@ function athleteFaults(list: FaultList, reference: Reference, input: Case): void
       list.add([...at, 'drill'], `"${placement.drill}" is not in ladder "${placement.ladder}"`);
     }
   });
+}
+
+const POSITIVE: readonly ReferenceEdit['path'][] = ['sem', 'spreadLimit', 'cvLimitPercent', 'asymmetry'];
+
+function editFaults(list: FaultList, reference: Reference, edit: ReferenceEdit, at: Path): void {
+  const test = reference.tests.get(edit.test);
+  if (!list.known(reference.tests, 'test', edit.test, [...at, 'test']) || !test) return;
+  if (POSITIVE.includes(edit.path) && edit.value <= 0) list.add([...at, 'value'], 'must be above 0');
+  if (edit.path === 'processSdPerWeek' && edit.value < 0) list.add([...at, 'value'], 'must not be below 0');
+  if (edit.path === 'asymmetry' && !test.flag.asymmetry)
+    list.add([...at, 'path'], `${test.id} has no symmetry limit`);
+  const bounded = edit.path === 'deficitBelow' || edit.path === 'deficitAbove' || edit.path === 'demand';
+  if (bounded && !isPlausible(test, edit.value)) {
+    const { min, max } = test.plausible;
+    list.add([...at, 'value'], `${edit.value} is outside ${min} to ${max} ${test.unit}`);
+  }
+  if (edit.path !== 'demand') return;
+  const asked = reference.demands.get(edit.task ?? '')?.demands.some((d) => d.test === edit.test);
+  if (!asked) list.add([...at, 'task'], `no task "${edit.task ?? ''}" asks for ${edit.test}`);
+}
+
+function ownTaskFaults(list: FaultList, reference: Reference, task: OwnTask, at: Path): void {
+  task.demands.forEach((demand, i) => {
+    const here: Path = [...at, 'demands', i];
+    const test = reference.tests.get(demand.test);
+    if (!list.known(reference.tests, 'test', demand.test, [...here, 'test']) || !test) return;
+    if (!isPlausible(test, demand.value)) {
+      const { min, max } = test.plausible;
+      list.add([...here, 'value'], `${demand.value} is outside ${min} to ${max} ${test.unit}`);
+    }
+  });
+}
+
+/** Faults of one edited figure, at paths that start at the edit itself. */
+export function referenceEditFaults(reference: Reference, edit: ReferenceEdit): CaseFault[] {
+  const list = new FaultList();
+  editFaults(list, reference, edit, []);
+  return list.faults;
+}
+
+/** Faults of one task of the practice's own, at paths that start at the task itself. */
+export function taskFaults(reference: Reference, task: OwnTask): CaseFault[] {
+  const list = new FaultList();
+  ownTaskFaults(list, reference, task, []);
+  return list.faults;
 }
 
 function overrideFaults(list: FaultList, reference: Reference, input: Case): void {
@@ -180,10 +238,15 @@ function overrideFaults(list: FaultList, reference: Reference, input: Case): voi
     if ((test.sides === 'central') !== (need.side === 'central'))
       list.add([...at, 'side'], `wrong side for ${test.id}`);
   });
-  input.overrides.reference.forEach((edit, i) => {
-    const at: Path = ['overrides', 'reference', i];
-    list.known(reference.tests, 'test', edit.test, [...at, 'test']);
-    if (edit.path === 'sem' && edit.value <= 0) list.add([...at, 'value'], 'an error must be above 0');
+  input.overrides.reference.forEach((edit, i) =>
+    editFaults(list, reference, edit, ['overrides', 'reference', i]),
+  );
+  input.overrides.tasks.forEach((task, i) => ownTaskFaults(list, reference, task, ['overrides', 'tasks', i]));
+  input.judgements.forEach((judgement, i) => {
+    const at: Path = ['judgements', i];
+    list.known(reference.restrictions, 'restriction', judgement.restriction, [...at, 'restriction']);
+    if (judgement.verdict === 'dismissed' && judgement.reason.trim() === '')
+      list.add([...at, 'reason'], 'a finding is set aside with a reason');
   });
   for (const [id, option] of Object.entries(input.schools)) {
     const school = reference.schools.get(id);
@@ -251,8 +314,9 @@ function routineFaults(list: FaultList, reference: Reference, input: Case): void
 }
 
 /** Everything in a schema-valid case that the reference or the calendar contradicts. Empty when the case is sound. */
-export function caseFaults(reference: Reference, input: Case): CaseFault[] {
+export function caseFaults(bundled: Reference, input: Case): CaseFault[] {
   const list = new FaultList();
+  const reference = practiceReference(bundled, { reference: [], tasks: input.overrides.tasks });
   athleteFaults(list, reference, input);
   overrideFaults(list, reference, input);
   screeningFaults(list, reference, input);

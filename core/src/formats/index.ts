@@ -4,7 +4,9 @@ export {
   itemsFaults,
   jsonPath,
   kitWords,
+  referenceEditFaults,
   resultFaults,
   schemaFaults,
+  taskFaults,
 } from './caseFaults.ts';
 export type { CaseFault } from './caseFaults.ts';

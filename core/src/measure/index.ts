@@ -14,3 +14,5 @@ export { forcePerMass, normalisedReach, torquePerMass, NEWTON_REFERENCE_MASS_KG 
 export { limitExceeded, lowerSide, symmetryIndex, symmetryNeed } from './symmetry.ts';
 export { ratioWithError, RATIO_RULES } from './ratios.ts';
 export type { RatioRule } from './ratios.ts';
+export { compareRaters } from './raters.ts';
+export type { RaterComparison } from './raters.ts';

@@ -6,7 +6,7 @@ import { indexCapacities } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import { judgeFindings, painLimits } from '../findings/index.ts';
 import type { FindingsReport, Reason, Rescreen } from '../findings/index.ts';
-import { withEdits } from '../reference/index.ts';
+import { practiceReference } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { drillSafety, safetyState } from '../safety/index.ts';
 import type { SafetyState } from '../safety/index.ts';
@@ -44,7 +44,7 @@ interface Deciding {
   readonly input: Case;
   readonly report: FindingsReport;
   readonly safety: SafetyState;
-  readonly limits: { fine: number; stop: number; option: string };
+  readonly limits: { fine: number; stop: number };
   readonly dose: DoseContext;
   readonly levels: LevelContext;
   /** Regions that already got more than 20 % extra work this week. */
@@ -291,7 +291,7 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
  * criteria for more. Pure; the practitioner accepts or overrules.
  */
 export function decideProgress(bundled: Reference, input: Case): ProgressReport {
-  const reference = withEdits(bundled, input.overrides.reference);
+  const reference = practiceReference(bundled, input.overrides);
   const report = judgeFindings(bundled, input);
   const safety = safetyState(reference, input.athlete, input.today);
   const capacities = indexCapacities(report.capacities);
@@ -301,7 +301,7 @@ export function decideProgress(bundled: Reference, input: Case): ProgressReport 
     input,
     report,
     safety,
-    limits: painLimits(reference, input.schools, safety.age),
+    limits: painLimits(reference, input, safety.age),
     dose: { reference, today: input.today, age: safety.age, mode, capacities, stretchCapSeconds: null },
     levels: { reference, input, capacities },
     raised: new Set(),

@@ -1,7 +1,7 @@
 import type { Case, RoutineItem } from '../domain/index.ts';
 import { indexCapacities } from '../dose/index.ts';
 import { judgeFindings } from '../findings/index.ts';
-import { withEdits } from '../reference/index.ts';
+import { practiceReference } from '../reference/index.ts';
 import type { Reference } from '../reference/index.ts';
 import { safetyState } from '../safety/index.ts';
 import type { Decision } from './decide.ts';
@@ -27,7 +27,7 @@ export function applyVerdicts(
   decisions: readonly Decision[],
   verdicts: readonly Verdict[],
 ): RoutineItem[] {
-  const reference = withEdits(bundled, input.overrides.reference);
+  const reference = practiceReference(bundled, input.overrides);
   const report = judgeFindings(bundled, input);
   const dose = {
     reference,

@@ -1,4 +1,4 @@
-import type { ReferenceEdit } from '../domain/index.ts';
+import type { Case, OwnTask, ReferenceEdit } from '../domain/index.ts';
 import type {
   Demand,
   DoseCell,
@@ -60,17 +60,22 @@ export function createReference(data: ReferenceData): Reference {
 /** 1.96·√2·SEM with the factor rounded as practitioners print it (FORMULAS 5). */
 export const MDC95_PER_SEM = 2.77;
 
+const EDITED = 'edited by the practice';
+
 function editTest(test: Test, edit: ReferenceEdit): Test {
   const deficit = test.flag.deficit ?? { unit: test.unit };
   switch (edit.path) {
     case 'sem':
       return {
         ...test,
-        sem: { ...test.sem, value: edit.value, basis: 'edited by the practice' },
+        sem: { ...test.sem, value: edit.value, basis: EDITED },
         mdc95: { ...test.mdc95, value: MDC95_PER_SEM * edit.value, derivation: 'computed 2.77 × edited SEM' },
       };
     case 'processSdPerWeek':
-      return { ...test, processSdPerWeek: { ...test.processSdPerWeek, value: edit.value } };
+      return {
+        ...test,
+        processSdPerWeek: { ...test.processSdPerWeek, value: edit.value, basis: EDITED },
+      };
     case 'deficitBelow':
       return { ...test, flag: { ...test.flag, deficit: { ...deficit, below: edit.value } } };
     case 'deficitAbove':
@@ -79,14 +84,60 @@ function editTest(test: Test, edit: ReferenceEdit): Test {
       return test.flag.asymmetry
         ? { ...test, flag: { ...test.flag, asymmetry: { ...test.flag.asymmetry, threshold: edit.value } } }
         : test;
+    case 'spreadLimit':
+      return { ...test, spreadLimit: { value: edit.value, unit: test.unit, basis: EDITED } };
+    case 'cvLimitPercent':
+      return { ...test, cvLimitPercent: edit.value };
+    case 'demand':
+      return test; // a demand belongs to its task
   }
 }
 
-/** The reference with a practice's edited figures in place; the given reference is left as it is. */
-export function withEdits(reference: Reference, edits: readonly ReferenceEdit[]): Reference {
-  if (edits.length === 0) return reference;
+function editDemand(demand: Demand, edits: readonly ReferenceEdit[]): Demand {
+  const own = edits.filter((edit) => edit.path === 'demand' && edit.task === demand.id);
+  if (own.length === 0) return demand;
+  return {
+    ...demand,
+    demands: demand.demands.map((row) => {
+      const edit = own.findLast((e) => e.test === row.test);
+      return edit ? { ...row, value: edit.value, basis: EDITED } : row;
+    }),
+  };
+}
+
+function demandOf(reference: Reference, task: OwnTask): Demand {
+  return {
+    id: task.id,
+    name: task.name,
+    sport: task.sport,
+    sideNote: '',
+    demands: task.demands.flatMap((row) => {
+      const test = reference.tests.get(row.test);
+      if (!test) return [];
+      const { unit, informs } = test;
+      const basis = 'set by the practice';
+      return [{ ...row, basis, confidence: 'low' as const, unit, role: 'capacity' as const, informs }];
+    }),
+  };
+}
+
+/** What of a case's overrides changes the reference itself. */
+export type PracticeFigures = Pick<Case['overrides'], 'reference' | 'tasks'>;
+
+/**
+ * The reference with a practice's edited figures and its own tasks in place; the given one is left as it is. Applying
+ * the same figures twice changes nothing more.
+ */
+export function practiceReference(reference: Reference, figures: PracticeFigures): Reference {
+  const { reference: edits, tasks: own } = figures;
+  if (edits.length === 0 && own.length === 0) return reference;
   const tests = reference.data.tests.map((test) =>
     edits.filter((edit) => edit.test === test.id).reduce(editTest, test),
   );
-  return createReference({ ...reference.data, tests });
+  const ownIds = new Set(own.map((task) => task.id));
+  const demands = reference.data.demands
+    .filter((demand) => !ownIds.has(demand.id))
+    .map((demand) => editDemand(demand, edits));
+  const added = own.map((task) => editDemand(demandOf(reference, task), edits));
+  return createReference({ ...reference.data, tests, demands: [...demands, ...added] });
 }

@@ -1,5 +1,5 @@
-export { createReference, withEdits, MDC95_PER_SEM } from './createReference.ts';
-export type { Reference } from './createReference.ts';
+export { createReference, practiceReference, MDC95_PER_SEM } from './createReference.ts';
+export type { PracticeFigures, Reference } from './createReference.ts';
 export type {
   Category,
   Demand,

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bundledData, bundledReference } from './bundled.ts';
-import { MDC95_PER_SEM, withEdits } from './createReference.ts';
+import { MDC95_PER_SEM, practiceReference } from './createReference.ts';
+import type { PracticeFigures } from './createReference.ts';
 import { referenceDataSchema } from './schema.ts';
 
 describe('the reference data', () => {
@@ -57,17 +58,49 @@ describe('the reference data', () => {
 
 describe('edited figures', () => {
   it('recompute MDC95 from an edited SEM and leave the shipped figures alone', () => {
-    const edited = withEdits(bundledReference, [{ test: 'wblt-distance', path: 'sem', value: 1 }]);
+    const edited = practiceReference(bundledReference, {
+      reference: [{ test: 'wblt-distance', path: 'sem', value: 1 }],
+      tasks: [],
+    });
     expect(edited.tests.get('wblt-distance')?.mdc95.value).toBeCloseTo(MDC95_PER_SEM, 10);
     expect(bundledReference.tests.get('wblt-distance')?.mdc95.value).toBe(1.66);
   });
 
-  it('replace floors and symmetry limits', () => {
-    const edited = withEdits(bundledReference, [
-      { test: 'wblt-distance', path: 'deficitBelow', value: 10 },
-      { test: 'wblt-distance', path: 'asymmetry', value: 2 },
-    ]);
-    expect(edited.tests.get('wblt-distance')?.flag.deficit?.below).toBe(10);
-    expect(edited.tests.get('wblt-distance')?.flag.asymmetry?.threshold).toBe(2);
+  it('replace floors, limits and demands, and applying them twice changes nothing more', () => {
+    const figures: PracticeFigures = {
+      reference: [
+        { test: 'wblt-distance', path: 'deficitBelow', value: 10 },
+        { test: 'wblt-distance', path: 'asymmetry', value: 2 },
+        { test: 'wblt-distance', path: 'spreadLimit', value: 0.5 },
+        { test: 'heel-raise-reps', path: 'cvLimitPercent', value: 7 },
+        { test: 'wblt-distance', path: 'demand', task: 'fell-running-descent', value: 11.5 },
+      ],
+      tasks: [],
+    };
+    const once = practiceReference(bundledReference, figures);
+    const wblt = once.tests.get('wblt-distance');
+    expect(wblt?.flag.deficit?.below).toBe(10);
+    expect(wblt?.flag.asymmetry?.threshold).toBe(2);
+    expect(wblt?.spreadLimit?.value).toBe(0.5);
+    expect(once.tests.get('heel-raise-reps')?.cvLimitPercent).toBe(7);
+    const demands = once.demands.get('fell-running-descent')?.demands ?? [];
+    expect(demands.find((d) => d.test === 'wblt-distance')?.value).toBe(11.5);
+    expect(practiceReference(once, figures).data).toEqual(once.data);
+  });
+
+  it('add tasks of the practice’s own, in the unit of their tests', () => {
+    const task = {
+      id: 'own-gully-jumps',
+      name: 'Gully jumps',
+      sport: 'fell running',
+      demands: [{ test: 'heel-raise-reps', value: 35, side: 'both' as const }],
+    };
+    const own = practiceReference(bundledReference, { reference: [], tasks: [task] });
+    const [row] = own.demands.get('own-gully-jumps')?.demands ?? [];
+    expect(row).toMatchObject({ unit: 'reps', value: 35, basis: 'set by the practice', confidence: 'low' });
+    expect(row?.informs).toContain('calf-endurance-deficit');
+    expect(practiceReference(own, { reference: [], tasks: [task] }).data.demands).toHaveLength(
+      bundledReference.data.demands.length + 1,
+    );
   });
 });

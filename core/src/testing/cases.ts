@@ -1,8 +1,9 @@
 import type { Case, DiaryEntry, RoutineItem, ScreeningResult, Side } from '../domain/index.ts';
 import { caseSchema } from '../schemas/index.ts';
 
-type CaseInput = Partial<Omit<Case, 'athlete' | 'request'>> & {
+type CaseInput = Partial<Omit<Case, 'athlete' | 'overrides' | 'request'>> & {
   athlete?: Partial<Case['athlete']>;
+  overrides?: Partial<Case['overrides']>;
   request?: Partial<Case['request']>;
 };
 

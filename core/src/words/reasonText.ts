@@ -34,6 +34,7 @@ const RULE_WORD: Readonly<Record<string, string>> = {
   mode: 'not offered in mode',
   school: 'your school rules it out:',
   ban: 'banned for this routine:',
+  disliked: 'the athlete does not like it:',
   'needs-partner': 'needs a helper:',
   level: 'level not open yet:',
   'structure-phase': 'no phase of this structure takes',
@@ -64,6 +65,11 @@ const WORDS: Readonly<Record<string, Wording>> = {
   'not-asked-by-task': (r) => `No chosen task asks for it (factor ${num(r, 'factor')}).`,
   'injury-history': (r, ref) =>
     `${name(r, ref, 'region')} injured within 24 months (factor ${num(r, 'factor')}).`,
+  'seen-by-eye': (r) =>
+    `Seen by eye (${text(r, 'degree')}) by ${text(r, 'by')} on ${text(r, 'date')}; not measured.`,
+  confirmed: (r) => `Confirmed by ${text(r, 'by')} on ${text(r, 'date')}.`,
+  dismissed: (r) =>
+    `Set aside by ${text(r, 'by')} on ${text(r, 'date')}: ${text(r, 'reason')}. It counts again once it is measured anew.`,
   'test-never-done': (r) => `Never done; takes ${number(num(r, 'minutes'), 1)} min.`,
   'test-undecided': (r) => `The last result leaves it open; takes ${number(num(r, 'minutes'), 1)} min.`,
   'task-asks-for-test': () => 'A chosen task asks for it.',

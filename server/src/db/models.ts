@@ -7,6 +7,8 @@ export interface PracticeRecord {
   id: string;
   name: string;
   schools: Record<string, string>;
+  painLimits: { fine: number; stop: number } | null;
+  version: number;
 }
 export interface ClinicianRecord {
   id: string;
@@ -29,10 +31,14 @@ export interface AthleteRecord {
   tasks: object[];
   kit: string[];
   minutes: number;
+  places: object[];
+  minutesBuild: number | null;
+  minutesRestore: number | null;
+  dislikes: string[];
   placements: object[];
   version: number;
 }
-interface OfAthlete {
+export interface OfAthlete {
   id: string;
   athleteId: string;
   practiceId: string;
@@ -65,6 +71,67 @@ export interface RedFlagRecord extends OfAthlete {
   clearanceOn: string | null;
   clearanceScope: string | null;
   createdAt: Date;
+}
+export interface PainRecord extends OfAthlete {
+  region: string;
+  side: string;
+  aspect: string | null;
+  feel: string | null;
+  moment: string;
+  nrs: number;
+  since: string;
+  ended: string | null;
+}
+export interface ProtocolRecord extends OfAthlete {
+  region: string;
+  side: string;
+  by: string;
+  date: string;
+  drills: string[];
+  tests: string[];
+  version: number;
+}
+export interface NeedRecord extends OfAthlete {
+  test: string;
+  side: string;
+  value: number;
+  reason: string;
+  setBy: string;
+  setOn: string;
+}
+export interface JudgementRecord extends OfAthlete {
+  restriction: string;
+  side: string;
+  verdict: string;
+  degree: string;
+  reason: string;
+  by: string;
+  date: string;
+  createdAt: Date;
+}
+export interface ReferenceEditRecord {
+  id: string;
+  practiceId: string;
+  test: string;
+  path: string;
+  task: string;
+  value: number;
+  oldValue: number | null;
+  reason: string;
+  by: string;
+  date: string;
+  endedBy: string | null;
+  endedOn: string | null;
+  createdAt: Date;
+}
+export interface PracticeTaskRecord {
+  id: string;
+  practiceId: string;
+  slug: string;
+  name: string;
+  sport: string;
+  demands: object[];
+  version: number;
 }
 export interface ScreeningRecord extends OfAthlete {
   date: string;
@@ -134,6 +201,12 @@ export interface Models {
   readonly injuries: Table<InjuryRecord>;
   readonly precautions: Table<PrecautionRecord>;
   readonly redFlags: Table<RedFlagRecord>;
+  readonly pains: Table<PainRecord>;
+  readonly protocols: Table<ProtocolRecord>;
+  readonly needs: Table<NeedRecord>;
+  readonly judgements: Table<JudgementRecord>;
+  readonly referenceEdits: Table<ReferenceEditRecord>;
+  readonly practiceTasks: Table<PracticeTaskRecord>;
   readonly screenings: Table<ScreeningRecord>;
   readonly results: Table<ResultRecord>;
   readonly routines: Table<RoutineRecord>;
@@ -155,7 +228,13 @@ export function defineModels(sequelize: Sequelize): Models {
   const table = <Row extends object>(name: string, columns: Record<string, unknown>) =>
     sequelize.define(name, columns as never, { tableName: name }) as Table<Row>;
   return {
-    practices: table('practices', { id: key, name: TEXT, schools: { type: JSONB, defaultValue: {} } }),
+    practices: table('practices', {
+      id: key,
+      name: TEXT,
+      schools: { type: JSONB, defaultValue: {} },
+      painLimits: JSONB,
+      version,
+    }),
     clinicians: table('clinicians', { id: key, ...ofPractice, email: TEXT, name: TEXT, passwordHash: TEXT }),
     athletes: table('athletes', {
       id: key,
@@ -171,6 +250,10 @@ export function defineModels(sequelize: Sequelize): Models {
       tasks: JSONB,
       kit: JSONB,
       minutes: DOUBLE,
+      places: { type: JSONB, defaultValue: [] },
+      minutesBuild: DOUBLE,
+      minutesRestore: DOUBLE,
+      dislikes: { type: JSONB, defaultValue: [] },
       placements: { type: JSONB, defaultValue: [] },
       version,
     }),
@@ -205,6 +288,71 @@ export function defineModels(sequelize: Sequelize): Models {
       clearanceOn: DATEONLY,
       clearanceScope: TEXT,
       createdAt: { type: DATE, defaultValue: NOW },
+    }),
+    pains: table('pains', {
+      ...ofAthlete,
+      region: TEXT,
+      side: TEXT,
+      aspect: TEXT,
+      feel: TEXT,
+      moment: TEXT,
+      nrs: DOUBLE,
+      since: DATEONLY,
+      ended: DATEONLY,
+    }),
+    protocols: table('protocols', {
+      ...ofAthlete,
+      region: TEXT,
+      side: TEXT,
+      by: TEXT,
+      date: DATEONLY,
+      drills: JSONB,
+      tests: JSONB,
+      version,
+    }),
+    needs: table('need_overrides', {
+      ...ofAthlete,
+      test: TEXT,
+      side: TEXT,
+      value: DOUBLE,
+      reason: TEXT,
+      setBy: TEXT,
+      setOn: DATEONLY,
+    }),
+    judgements: table('judgements', {
+      ...ofAthlete,
+      restriction: TEXT,
+      side: TEXT,
+      verdict: TEXT,
+      degree: TEXT,
+      reason: TEXT,
+      by: TEXT,
+      date: DATEONLY,
+      createdAt: { type: DATE, defaultValue: NOW },
+    }),
+    referenceEdits: table('reference_edits', {
+      id: key,
+      ...ofPractice,
+      test: TEXT,
+      path: TEXT,
+      task: { type: TEXT, defaultValue: '' },
+      value: DOUBLE,
+      oldValue: DOUBLE,
+      reason: TEXT,
+      by: TEXT,
+      date: DATEONLY,
+      endedBy: TEXT,
+      endedOn: DATEONLY,
+      createdAt: { type: DATE, defaultValue: NOW },
+    }),
+    practiceTasks: table('practice_tasks', {
+      id: key,
+      ...ofPractice,
+      slug: TEXT,
+      name: TEXT,
+      sport: TEXT,
+      demands: JSONB,
+      version,
     }),
     screenings: table('screenings', {
       ...ofAthlete,

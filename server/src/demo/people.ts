@@ -36,6 +36,10 @@ const fields = (over: Partial<AthleteFields> & Pick<AthleteFields, 'name' | 'bir
   tasks: [],
   kit: ['wall', 'step', 'mini-band', 'long-band'],
   minutes: 10,
+  minutesBuild: null,
+  minutesRestore: null,
+  places: [],
+  dislikes: [],
   ...over,
 });
 

@@ -4,6 +4,8 @@ import type { Transaction } from 'sequelize';
 import type { Database } from '../../db/database.ts';
 import type { ResultRecord, RoutineRecord, ScreeningRecord, SessionRecord } from '../../db/models.ts';
 import { notFound } from '../../http/problem.ts';
+import { practiceSettings } from '../figures/practice.ts';
+import type { PracticeSettings } from '../figures/practice.ts';
 import { athleteRow } from './records.ts';
 import type { StoryRecords } from './records.ts';
 import { loadStories } from './repository.ts';
@@ -89,15 +91,13 @@ function athletePart(story: StoryRecords): unknown {
       clearance: flag.clearance,
     })),
     placements: story.athlete.placements,
+    pains: row.pains.map(({ id: _id, ...pain }) => pain),
+    protocols: row.protocols.map(({ id: _id, version: _v, ...protocol }) => protocol),
+    dislikes: row.dislikes,
   };
 }
 
-function caseOf(
-  story: StoryRecords,
-  visits: Visits,
-  schools: Record<string, string>,
-  on: string,
-): LoadedCase {
+function caseOf(story: StoryRecords, visits: Visits, practice: PracticeSettings, on: string): LoadedCase {
   const own = <T extends { athleteId: string }>(rows: readonly T[]) =>
     rows.filter((r) => r.athleteId === story.athlete.id);
   const routine = own(visits.routines).findLast((r) => r.issuedOn <= on) ?? null;
@@ -105,7 +105,24 @@ function caseOf(
     format: 'yonder-ridge-case/1',
     today: on,
     athlete: athletePart(story),
-    schools,
+    schools: practice.schools,
+    overrides: {
+      needs: story.needs.map(({ test, side, value, reason }) => ({ test, side, value, reason })),
+      reference: practice.figures.reference,
+      tasks: practice.figures.tasks,
+      painLimits: practice.painLimits,
+    },
+    judgements: story.judgements
+      .filter((judgement) => judgement.date <= on)
+      .map(({ restriction, side, verdict, degree, reason, by, date }) => ({
+        restriction,
+        side,
+        verdict,
+        degree,
+        reason,
+        by,
+        date,
+      })),
     screenings: own(visits.screenings)
       .filter((screening) => screening.date <= on)
       .map((screening) => ({
@@ -129,19 +146,14 @@ function caseOf(
   };
 }
 
-async function schoolsOf(database: Database, practiceId: string, transaction?: Transaction) {
-  const practice = await database.models.practices.findByPk(practiceId, { transaction });
-  return practice?.get({ plain: true }).schools ?? {};
-}
-
 /** Cases of all athletes of a practice as of a day, in a handful of queries. */
 export async function loadCases(database: Database, practiceId: string, on: string): Promise<LoadedCase[]> {
-  const [stories, visits, schools] = await Promise.all([
+  const [stories, visits, practice] = await Promise.all([
     loadStories(database, practiceId),
     loadVisits(database, practiceId, undefined, undefined),
-    schoolsOf(database, practiceId),
+    practiceSettings(database, practiceId),
   ]);
-  return stories.map((story) => caseOf(story, visits, schools, on));
+  return stories.map((story) => caseOf(story, visits, practice, on));
 }
 
 /** One athlete's case as of a day; 404 when the practice has no such athlete. */
@@ -155,5 +167,5 @@ export async function loadCase(
   const [story] = await loadStories(database, practiceId, athleteId, transaction);
   if (!story) throw notFound('Athlete');
   const visits = await loadVisits(database, practiceId, athleteId, transaction);
-  return caseOf(story, visits, await schoolsOf(database, practiceId, transaction), on);
+  return caseOf(story, visits, await practiceSettings(database, practiceId, transaction), on);
 }

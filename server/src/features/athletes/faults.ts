@@ -14,8 +14,15 @@ export function checkAthleteFields(reference: Reference, fields: AthleteFields, 
       errors.push({ path: `$.tasks[${i}].id`, message: `unknown task "${task.id}"` });
   });
   const kit = kitWords(reference);
-  fields.kit.forEach((word, i) => {
-    if (!kit.has(word)) errors.push({ path: `$.kit[${i}]`, message: `unknown kit "${word}"` });
+  const checkKit = (words: readonly string[], at: string) =>
+    words.forEach((word, i) => {
+      if (!kit.has(word)) errors.push({ path: `${at}[${i}]`, message: `unknown kit "${word}"` });
+    });
+  checkKit(fields.kit, '$.kit');
+  fields.places.forEach((place, i) => checkKit(place.kit, `$.places[${i}].kit`));
+  fields.dislikes.forEach((id, i) => {
+    if (!reference.drills.has(id))
+      errors.push({ path: `$.dislikes[${i}]`, message: `unknown drill "${id}"` });
   });
   if (errors.length > 0) throw new ApiProblem('invalid-request', { errors });
 }

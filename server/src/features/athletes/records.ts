@@ -1,5 +1,14 @@
 import type { AthleteFields, AthleteRow, PrecautionRow, RedFlagRow } from '@yonder/core/contracts';
-import type { AthleteRecord, InjuryRecord, PrecautionRecord, RedFlagRecord } from '../../db/models.ts';
+import type {
+  AthleteRecord,
+  InjuryRecord,
+  JudgementRecord,
+  NeedRecord,
+  PainRecord,
+  PrecautionRecord,
+  ProtocolRecord,
+  RedFlagRecord,
+} from '../../db/models.ts';
 
 /** Everything of one athlete's story, as stored. */
 export interface StoryRecords {
@@ -7,6 +16,10 @@ export interface StoryRecords {
   readonly injuries: readonly InjuryRecord[];
   readonly precautions: readonly PrecautionRecord[];
   readonly redFlags: readonly RedFlagRecord[];
+  readonly pains: readonly PainRecord[];
+  readonly protocols: readonly ProtocolRecord[];
+  readonly needs: readonly NeedRecord[];
+  readonly judgements: readonly JudgementRecord[];
 }
 
 /** A precaution as the API shows it. */
@@ -37,6 +50,27 @@ export function redFlagRow(record: RedFlagRecord): RedFlagRow {
   };
 }
 
+/** A protocol as the API shows it. */
+export function protocolRow(record: ProtocolRecord): AthleteRow['protocols'][0] {
+  const { id, region, side, by, date, drills, tests, version } = record;
+  return { id, region, side, by, date, drills, tests, version } as AthleteRow['protocols'][0];
+}
+
+function painRow(record: PainRecord): AthleteRow['pains'][0] {
+  const { id, region, side, aspect, feel, moment, nrs, since, ended } = record;
+  const place = { ...(aspect ? { aspect } : {}), ...(feel ? { feel } : {}) };
+  return { id, region, side, ...place, when: moment, nrs, since, ended } as AthleteRow['pains'][0];
+}
+
+function needRow({ id, test, side, value, reason, setBy, setOn }: NeedRecord): AthleteRow['needs'][0] {
+  return { id, test, side, value, reason, setBy, setOn } as AthleteRow['needs'][0];
+}
+
+function judgementRow(record: JudgementRecord): AthleteRow['judgements'][0] {
+  const { id, restriction, side, verdict, degree, reason, by, date } = record;
+  return { id, restriction, side, verdict, degree, reason, by, date } as AthleteRow['judgements'][0];
+}
+
 /** Regions whose questions were answered, with the newest day. */
 function askedRegions(records: readonly RedFlagRecord[]): AthleteRow['asked'] {
   const newest = new Map<string, string>();
@@ -65,6 +99,10 @@ export function athleteRow(story: StoryRecords): AthleteRow {
     tasks: athlete.tasks as AthleteFields['tasks'],
     kit: athlete.kit,
     minutes: athlete.minutes,
+    minutesBuild: athlete.minutesBuild,
+    minutesRestore: athlete.minutesRestore,
+    places: athlete.places as AthleteFields['places'],
+    dislikes: athlete.dislikes,
     injuries: story.injuries.map(({ id, region, side, date, operated, what }) => ({
       id,
       region: region as AthleteRow['injuries'][0]['region'],
@@ -75,6 +113,10 @@ export function athleteRow(story: StoryRecords): AthleteRow {
     })),
     precautions: story.precautions.map(precautionRow),
     redFlags: story.redFlags.filter((record) => record.answer).map(redFlagRow),
+    pains: story.pains.map(painRow),
+    protocols: story.protocols.map(protocolRow),
+    needs: story.needs.map(needRow),
+    judgements: story.judgements.map(judgementRow),
     asked: askedRegions(story.redFlags),
   };
 }

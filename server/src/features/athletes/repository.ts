@@ -1,6 +1,6 @@
-import type { Transaction } from 'sequelize';
+import type { Model, ModelStatic, Transaction } from 'sequelize';
 import type { Database } from '../../db/database.ts';
-import type { AthleteRecord } from '../../db/models.ts';
+import type { AthleteRecord, OfAthlete } from '../../db/models.ts';
 import { notFound } from '../../http/problem.ts';
 import type { StoryRecords } from './records.ts';
 
@@ -14,7 +14,7 @@ function groupBy<T extends { athleteId: string }>(rows: readonly T[]): Map<strin
   return groups;
 }
 
-/** Stories of a practice's athletes (of one, when `athleteId` is given) in four queries, sorted by name. */
+/** Stories of a practice's athletes (of one, when `athleteId` is given) in a query per table, sorted by name. */
 export async function loadStories(
   { models }: Database,
   practiceId: string,
@@ -32,38 +32,29 @@ export async function loadStories(
     ],
     ...scope,
   })) as unknown as AthleteRecord[];
-  const injuries = await models.injuries.findAll({
-    where: own,
-    order: [
-      ['date', 'ASC'],
+  const rowsOf = async <Row extends OfAthlete>(table: ModelStatic<Model<Row, Partial<Row>>>, by: string) => {
+    const order = [
+      [by, 'ASC'],
       ['id', 'ASC'],
-    ],
-    ...scope,
-  });
-  const precautions = await models.precautions.findAll({
-    where: own,
-    order: [
-      ['since', 'ASC'],
-      ['id', 'ASC'],
-    ],
-    ...scope,
-  });
-  const redFlags = await models.redFlags.findAll({
-    where: own,
-    order: [
-      ['createdAt', 'ASC'],
-      ['id', 'ASC'],
-    ],
-    ...scope,
-  });
-  const injuriesOf = groupBy(injuries as unknown as StoryRecords['injuries']);
-  const precautionsOf = groupBy(precautions as unknown as StoryRecords['precautions']);
-  const redFlagsOf = groupBy(redFlags as unknown as StoryRecords['redFlags']);
+    ] as [string, string][];
+    return groupBy((await table.findAll({ where: own as never, order, ...scope })) as unknown as Row[]);
+  };
+  const injuries = await rowsOf(models.injuries, 'date');
+  const precautions = await rowsOf(models.precautions, 'since');
+  const redFlags = await rowsOf(models.redFlags, 'createdAt');
+  const pains = await rowsOf(models.pains, 'since');
+  const protocols = await rowsOf(models.protocols, 'region');
+  const needs = await rowsOf(models.needs, 'test');
+  const judgements = await rowsOf(models.judgements, 'createdAt');
   return athletes.map((athlete) => ({
     athlete,
-    injuries: injuriesOf.get(athlete.id) ?? [],
-    precautions: precautionsOf.get(athlete.id) ?? [],
-    redFlags: redFlagsOf.get(athlete.id) ?? [],
+    injuries: injuries.get(athlete.id) ?? [],
+    precautions: precautions.get(athlete.id) ?? [],
+    redFlags: redFlags.get(athlete.id) ?? [],
+    pains: pains.get(athlete.id) ?? [],
+    protocols: protocols.get(athlete.id) ?? [],
+    needs: needs.get(athlete.id) ?? [],
+    judgements: judgements.get(athlete.id) ?? [],
   }));
 }
 

@@ -8,6 +8,7 @@ import type { User } from '../../http/endpoint.ts';
 import { ApiProblem, notFound } from '../../http/problem.ts';
 import { updateVersioned } from '../../http/versioned.ts';
 import { audit } from '../audit.ts';
+import { referenceOf } from '../figures/practice.ts';
 import { loadCases } from './cases.ts';
 import type { LoadedCase } from './cases.ts';
 import { checkAthleteFields, checkNotAfter } from './faults.ts';
@@ -58,8 +59,14 @@ export async function readAthlete(deps: Deps, user: User, athleteId: string): Pr
   return row;
 }
 
+/** Checks typed fields against the reference with the practice's own tasks. */
+async function checkFields(deps: Deps, user: User, fields: AthleteFields): Promise<void> {
+  const reference = await referenceOf(deps.reference, deps.database, user.practiceId);
+  checkAthleteFields(reference, fields, deps.today());
+}
+
 export async function createAthlete(deps: Deps, user: User, fields: AthleteFields): Promise<AthleteRow> {
-  checkAthleteFields(deps.reference, fields, deps.today());
+  await checkFields(deps, user, fields);
   return deps.database.inTransaction(async (transaction) => {
     const created = await deps.database.models.athletes.create(
       { ...fields, practiceId: user.practiceId, placements: [] },
@@ -77,7 +84,7 @@ export async function updateAthlete(
   athleteId: string,
   { version, ...fields }: AthleteFields & { version: number },
 ): Promise<AthleteRow> {
-  checkAthleteFields(deps.reference, fields, deps.today());
+  await checkFields(deps, user, fields);
   const { database } = deps;
   return database.inTransaction(async (transaction) => {
     const reread = async () => athleteRow(await loadStory(database, user.practiceId, athleteId, transaction));

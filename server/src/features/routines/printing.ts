@@ -32,7 +32,7 @@ export async function printRoutine(deps: Deps, user: User, routineId: string): P
     mode: routine.mode as 'prepare' | 'build' | 'restore',
     totalSeconds: routine.totalSeconds,
     items,
-    stopAbove: painLimits(deps.reference, loaded.case.schools, safety.age).stop,
+    stopAbove: painLimits(deps.reference, loaded.case, safety.age).stop,
     precautions: safety.precautions.flatMap(
       (p) => deps.reference.precautions.get(p.id)?.athleteWording ?? [],
     ),

@@ -34,6 +34,10 @@ export const EMPTY_ATHLETE: AthleteFields = {
   tasks: [],
   kit: [],
   minutes: 10,
+  minutesBuild: null,
+  minutesRestore: null,
+  places: [],
+  dislikes: [],
 };
 
 interface Props {

@@ -131,7 +131,7 @@ export function Runner({
   const { case: input, on, report } = useWorkspace();
   const run = useRun(session, routine.items);
   const [open, setOpen] = useState<'pain' | 'swap' | null>(null);
-  const { stop } = painLimits(reference, input.schools, ageInYears(input.athlete.birthDate, on));
+  const { stop } = painLimits(reference, input, ageInYears(input.athlete.birthDate, on));
   return (
     <div className={classes.runner} role="dialog" aria-modal="true" aria-label="Runner">
       <div className={classes.top}>

@@ -1,4 +1,5 @@
 import { Button, Group, Text, Title } from '@mantine/core';
+import { athleteFieldsSchema } from '@yonder/core/contracts';
 import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
@@ -14,9 +15,10 @@ import { RedFlagGate } from './RedFlagGate.tsx';
 import { StopSigns } from './StopSigns.tsx';
 import classes from './Story.module.css';
 
+/** The typed fields of an athlete's row, without what is kept beside them. */
 function fieldsOf(athlete: AthleteRow): AthleteFields {
-  const { id: _id, version: _v, injuries: _i, precautions: _p, redFlags: _r, asked: _a, ...fields } = athlete;
-  return fields;
+  const own = Object.keys(athleteFieldsSchema.shape) as (keyof AthleteFields)[];
+  return Object.fromEntries(own.map((key) => [key, athlete[key]])) as unknown as AthleteFields;
 }
 
 /** Everything typed about the athlete; when somebody was faster, the choice between theirs and mine. */

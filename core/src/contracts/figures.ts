@@ -1,0 +1,82 @@
+import { z } from 'zod';
+import { ownTaskSchema, painLimitsSchema, referenceEditSchema } from '../domain/caseFile.ts';
+import { isoDaySchema, sideSchema } from '../domain/vocabulary.ts';
+import { idSchema, versionSchema } from './common.ts';
+
+const reason = z.string().trim().min(3, 'say why').max(1000);
+
+/** A figure to put in place of the reference's, in the unit of its test (CV in percent). */
+export const figureInputSchema = referenceEditSchema.omit({ by: true, date: true }).extend({ reason });
+export type FigureInput = z.infer<typeof figureInputSchema>;
+
+const figureRowSchema = referenceEditSchema
+  .extend({
+    id: idSchema,
+    oldValue: z.number().nullable(),
+    reason: z.string(),
+    by: z.string(),
+    date: isoDaySchema,
+    ended: z.object({ by: z.string(), date: isoDaySchema }).nullable(),
+  })
+  .meta({ id: 'Figure' });
+export type FigureRow = z.infer<typeof figureRowSchema>;
+
+export const practiceTaskInputSchema = ownTaskSchema.omit({ id: true }).extend({
+  version: versionSchema.nullable().default(null).describe('null for a new task'),
+});
+const practiceTaskRowSchema = ownTaskSchema
+  .extend({ rowId: idSchema, version: versionSchema })
+  .meta({ id: 'PracticeTask' });
+export type PracticeTaskRow = z.infer<typeof practiceTaskRowSchema>;
+
+/** Everything a practice set instead of, or beside, the reference. */
+export const figuresSchema = z
+  .object({
+    version: versionSchema,
+    painLimits: painLimitsSchema.nullable(),
+    edits: z.array(figureRowSchema).describe('in force and set back, newest first'),
+    tasks: z.array(practiceTaskRowSchema),
+  })
+  .meta({ id: 'Figures' });
+export type Figures = z.infer<typeof figuresSchema>;
+
+export const painLimitsInputSchema = z.strictObject({
+  painLimits: painLimitsSchema.nullable(),
+  version: versionSchema,
+});
+
+/** What would be saved: the figures set, and those set back (by id). */
+export const figurePreviewSchema = z
+  .strictObject({
+    set: z
+      .array(figureInputSchema.extend({ reason: z.string().default('') }))
+      .max(50)
+      .default([]),
+    unset: z.array(idSchema).max(50).default([]),
+  })
+  .refine((input) => input.set.length + input.unset.length > 0, {
+    message: 'name a figure to set or set back',
+  });
+
+export const figureEffectSchema = z
+  .object({
+    judged: z.int().describe('athletes looked at'),
+    changed: z.array(
+      z.object({
+        athleteId: idSchema,
+        name: z.string(),
+        changes: z.array(
+          z.object({
+            restriction: z.string(),
+            side: sideSchema,
+            from: z.string().describe('state before, or "none"'),
+            to: z.string(),
+            severityFrom: z.number(),
+            severityTo: z.number(),
+          }),
+        ),
+      }),
+    ),
+  })
+  .meta({ id: 'FigureEffect' });
+export type FigureEffect = z.infer<typeof figureEffectSchema>;

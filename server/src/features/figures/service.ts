@@ -1,0 +1,274 @@
+import type { FigureEffect, FigureInput, FigureRow, Figures, PracticeTaskRow } from '@yonder/core/contracts';
+import type { Case, OwnTask, ReferenceEdit } from '@yonder/core/domain';
+import { judgeFindings } from '@yonder/core/findings';
+import type { Finding } from '@yonder/core/findings';
+import { referenceEditFaults, taskFaults } from '@yonder/core/formats';
+import type { Reference } from '@yonder/core/reference';
+import type { Transaction } from 'sequelize';
+import type { PracticeTaskRecord, ReferenceEditRecord } from '../../db/models.ts';
+import type { Deps } from '../../deps.ts';
+import type { User } from '../../http/endpoint.ts';
+import { ApiProblem, notFound } from '../../http/problem.ts';
+import { updateVersioned } from '../../http/versioned.ts';
+import { loadCases } from '../athletes/cases.ts';
+import { audit } from '../audit.ts';
+import { editOf, practiceSettings, referenceOf, taskOf } from './practice.ts';
+
+function figureRow(record: ReferenceEditRecord): FigureRow {
+  const { id, oldValue, reason, by, date, endedBy, endedOn } = record;
+  const ended = endedBy && endedOn ? { by: endedBy, date: endedOn } : null;
+  return { ...editOf(record), id, oldValue, reason, by, date, ended };
+}
+
+function taskRow(record: PracticeTaskRecord): PracticeTaskRow {
+  return { ...taskOf(record), rowId: record.id, version: record.version };
+}
+
+/** Everything the practice set, with the history of every figure. */
+export async function readFigures(deps: Deps, user: User, transaction?: Transaction): Promise<Figures> {
+  const { models } = deps.database;
+  const { version, painLimits } = await practiceSettings(deps.database, user.practiceId, transaction);
+  const edits = await models.referenceEdits.findAll({
+    where: { practiceId: user.practiceId },
+    order: [['createdAt', 'DESC']],
+    transaction,
+  });
+  const tasks = await models.practiceTasks.findAll({
+    where: { practiceId: user.practiceId },
+    order: [['name', 'ASC']],
+    transaction,
+  });
+  return {
+    version,
+    painLimits,
+    edits: edits.map((row) => figureRow(row.get({ plain: true }))),
+    tasks: tasks.map((row) => taskRow(row.get({ plain: true }))),
+  };
+}
+
+/** The figure an edit replaces, as the reference has it; null where it has none. */
+export function figureOf(
+  reference: Reference,
+  edit: Pick<ReferenceEdit, 'test' | 'path' | 'task'>,
+): number | null {
+  const test = reference.tests.get(edit.test);
+  if (!test) return null;
+  const demand = reference.demands.get(edit.task ?? '')?.demands.find((d) => d.test === edit.test);
+  const figures: Record<ReferenceEdit['path'], number | null | undefined> = {
+    sem: test.sem.value,
+    processSdPerWeek: test.processSdPerWeek.value,
+    deficitBelow: test.flag.deficit?.below,
+    deficitAbove: test.flag.deficit?.above,
+    asymmetry: test.flag.asymmetry?.threshold,
+    spreadLimit: test.spreadLimit?.value,
+    cvLimitPercent: test.cvLimitPercent,
+    demand: demand?.value,
+  };
+  return figures[edit.path] ?? null;
+}
+
+function refuse(faults: readonly { path: string; message: string }[]): void {
+  if (faults.length > 0) throw new ApiProblem('invalid-request', { errors: [...faults] });
+}
+
+/** Puts a figure in place of the reference's; an earlier edit of the same figure is ended and stays on record. */
+export async function setFigure(deps: Deps, user: User, input: FigureInput): Promise<Figures> {
+  const { database } = deps;
+  return database.inTransaction(async (transaction) => {
+    const reference = await referenceOf(deps.reference, database, user.practiceId, transaction);
+    refuse(referenceEditFaults(reference, input));
+    const key = { practiceId: user.practiceId, test: input.test, path: input.path, task: input.task ?? '' };
+    const today = deps.today();
+    await database.models.referenceEdits.update(
+      { endedBy: user.name, endedOn: today },
+      { where: { ...key, endedOn: null }, transaction },
+    );
+    await database.models.referenceEdits.create(
+      {
+        ...key,
+        value: input.value,
+        oldValue: figureOf(reference, input),
+        reason: input.reason,
+        by: user.name,
+        date: today,
+      },
+      { transaction },
+    );
+    await audit(database, user, null, 'figure.set', transaction);
+    return readFigures(deps, user, transaction);
+  });
+}
+
+/** Sets a figure back to the reference's own. */
+export async function unsetFigure(deps: Deps, user: User, id: string): Promise<Figures> {
+  const { database } = deps;
+  return database.inTransaction(async (transaction) => {
+    const [ended] = await database.models.referenceEdits.update(
+      { endedBy: user.name, endedOn: deps.today() },
+      { where: { id, practiceId: user.practiceId, endedOn: null }, transaction },
+    );
+    if (ended === 0) throw notFound('Figure');
+    await audit(database, user, null, 'figure.unset', transaction);
+    return readFigures(deps, user, transaction);
+  });
+}
+
+export async function setPainLimits(
+  deps: Deps,
+  user: User,
+  painLimits: { fine: number; stop: number } | null,
+  version: number,
+): Promise<Figures> {
+  const { database } = deps;
+  return database.inTransaction(async (transaction) => {
+    const practice = await database.models.practices.findByPk(user.practiceId, {
+      transaction,
+      lock: transaction.LOCK.UPDATE,
+    });
+    if (!practice) throw notFound('Practice');
+    if (practice.get('version') !== version)
+      throw new ApiProblem('version-conflict', { current: await readFigures(deps, user, transaction) });
+    await practice.update({ painLimits, version: version + 1 }, { transaction });
+    await audit(database, user, null, 'pain-limits.set', transaction);
+    return readFigures(deps, user, transaction);
+  });
+}
+
+/** A stable id of a practice's own task, made once from its name. */
+function slugOf(name: string, taken: ReadonlySet<string>): string {
+  const word = name
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, '-')
+    .replaceAll(/^-+|-+$/g, '');
+  const base = `own-${word || 'task'}`.slice(0, 70);
+  for (let n = 1; ; n += 1) {
+    const slug = n === 1 ? base : `${base}-${n}`;
+    if (!taken.has(slug)) return slug;
+  }
+}
+
+/** Adds a task of the practice's own, or changes one on the version it was read at. */
+export async function saveTask(
+  deps: Deps,
+  user: User,
+  { version, ...task }: Omit<OwnTask, 'id'> & { version: number | null },
+  rowId?: string,
+): Promise<Figures> {
+  refuse(taskFaults(deps.reference, { id: 'new', ...task }));
+  const { database } = deps;
+  const { practiceTasks } = database.models;
+  return database.inTransaction(async (transaction) => {
+    if (rowId === undefined) {
+      const { figures } = await practiceSettings(database, user.practiceId, transaction);
+      const taken = new Set([...deps.reference.demands.keys(), ...figures.tasks.map((t) => t.id)]);
+      const slug = slugOf(task.name, taken);
+      await practiceTasks.create({ ...task, slug, practiceId: user.practiceId }, { transaction });
+    } else {
+      const where = { id: rowId, practiceId: user.practiceId };
+      await updateVersioned(practiceTasks, where, version ?? 0, task, taskRow, transaction);
+    }
+    await audit(database, user, null, 'task.save', transaction);
+    return readFigures(deps, user, transaction);
+  });
+}
+
+/** Removes a task of the practice's own; refused while an athlete is still assigned to it. */
+export async function removeTask(deps: Deps, user: User, rowId: string): Promise<Figures> {
+  const { database } = deps;
+  return database.inTransaction(async (transaction) => {
+    const where = { id: rowId, practiceId: user.practiceId };
+    const row = await database.models.practiceTasks.findOne({ where, transaction });
+    if (!row) throw notFound('Task');
+    const athletes = await database.models.athletes.findAll({
+      where: { practiceId: user.practiceId },
+      attributes: ['name', 'tasks'],
+      transaction,
+    });
+    const users = athletes.filter((a) =>
+      (a.get('tasks') as { id: string }[]).some((t) => t.id === row.get('slug')),
+    );
+    if (users.length > 0) {
+      const names = users.slice(0, 3).map((a) => a.get('name') as string);
+      const detail = `${users.length} athletes have this task (${names.join(', ')}${users.length > 3 ? ' …' : ''}); take it from them first`;
+      throw new ApiProblem('already-exists', { detail });
+    }
+    await row.destroy({ transaction });
+    await audit(database, user, null, 'task.remove', transaction);
+    return readFigures(deps, user, transaction);
+  });
+}
+
+interface ChangedFinding {
+  restriction: string;
+  side: Finding['side'];
+  from: string;
+  to: string;
+  severityFrom: number;
+  severityTo: number;
+}
+
+/** Findings whose state or severity differs between two judgements. */
+function differences(before: readonly Finding[], after: readonly Finding[]): ChangedFinding[] {
+  const key = (f: Finding) => `${f.restriction}/${f.side}`;
+  const was = new Map(before.map((f) => [key(f), f]));
+  const is = new Map(after.map((f) => [key(f), f]));
+  return [...new Set([...was.keys(), ...is.keys()])].flatMap((k) => {
+    const a = was.get(k);
+    const b = is.get(k);
+    const any = a ?? b;
+    const same = a?.state === b?.state && Math.abs((a?.severity ?? 0) - (b?.severity ?? 0)) < 0.005;
+    if (!any || same) return [];
+    const { restriction, side } = any;
+    return [
+      {
+        restriction,
+        side,
+        from: a?.state ?? 'none',
+        to: b?.state ?? 'none',
+        severityFrom: a?.severity ?? 0,
+        severityTo: b?.severity ?? 0,
+      },
+    ];
+  });
+}
+
+/** Lets other requests be answered between two athletes. */
+const breathe = () => new Promise<void>((resolve) => setImmediate(resolve));
+
+/** Whose findings would change if figures were set or set back; nothing is stored. */
+export async function previewFigures(
+  deps: Deps,
+  user: User,
+  input: { set: readonly (Omit<FigureInput, 'reason'> & { reason: string })[]; unset: readonly string[] },
+): Promise<FigureEffect> {
+  const { database } = deps;
+  const reference = await referenceOf(deps.reference, database, user.practiceId);
+  refuse(
+    input.set.flatMap((edit, i) =>
+      referenceEditFaults(reference, edit).map((f) => ({ ...f, path: f.path.replace('$', `$.set[${i}]`) })),
+    ),
+  );
+  const rows = await database.models.referenceEdits.findAll({
+    where: { practiceId: user.practiceId, endedOn: null },
+  });
+  const same = (a: ReferenceEdit, b: ReferenceEdit) =>
+    a.test === b.test && a.path === b.path && (a.task ?? '') === (b.task ?? '');
+  const kept = rows
+    .map((row) => row.get({ plain: true }))
+    .filter((row) => !input.unset.includes(row.id))
+    .map(editOf)
+    .filter((edit) => !input.set.some((s) => same(s, edit)));
+  const next = [...kept, ...input.set];
+  const cases = await loadCases(database, user.practiceId, deps.today());
+  const changed: FigureEffect['changed'] = [];
+  for (const { athleteId, name, case: now } of cases) {
+    const then: Case = { ...now, overrides: { ...now.overrides, reference: next } };
+    const changes = differences(
+      judgeFindings(deps.reference, now).findings,
+      judgeFindings(deps.reference, then).findings,
+    );
+    if (changes.length > 0) changed.push({ athleteId, name, changes });
+    await breathe();
+  }
+  return { judged: cases.length, changed };
+}
