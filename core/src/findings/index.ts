@@ -1,6 +1,7 @@
 export { judgeFindings } from './judge.ts';
 export { proposeBattery, BATTERY_SECONDS } from './battery.ts';
 export type { Battery, BatteryTest } from './battery.ts';
+export { compareDates } from './compare.ts';
 export { SEEN_SEVERITY } from './judgements.ts';
 export { painPatterns, PAIN_PATTERNS } from './painPatterns.ts';
 export type { PainPattern, PatternHit } from './painPatterns.ts';

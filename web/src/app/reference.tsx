@@ -1,18 +1,43 @@
+import { practiceReference } from '@yonder/core/reference';
 import type { Reference } from '@yonder/core/reference';
-import { createContext, use } from 'react';
+import { createContext, use, useMemo } from 'react';
 import type { ReactNode } from 'react';
+import { useFiguresQuery } from '../features/figures/figureEndpoints.ts';
 import { loadReference } from './referenceData.ts';
 
-const ReferenceContext = createContext<Reference | null>(null);
-
-/** Suspends until the reference is there. */
-export function ReferenceProvider({ children }: { children: ReactNode }) {
-  return <ReferenceContext value={use(loadReference())}>{children}</ReferenceContext>;
+interface Both {
+  /** As the practice uses it: edited figures and own tasks in place. */
+  readonly practice: Reference;
+  /** As it ships. */
+  readonly bundled: Reference;
 }
 
-/** Tests, restrictions, drills and the rest. Throws outside a {@link ReferenceProvider}. */
+const ReferenceContext = createContext<Both | null>(null);
+
+/** Suspends until the reference is there; the practice's own figures go in as soon as they are known. */
+export function ReferenceProvider({ children }: { children: ReactNode }) {
+  const bundled = use(loadReference());
+  const { data } = useFiguresQuery();
+  const both = useMemo(() => {
+    if (!data) return { practice: bundled, bundled };
+    const reference = data.edits.filter((edit) => edit.ended === null);
+    return { practice: practiceReference(bundled, { reference, tasks: data.tasks }), bundled };
+  }, [bundled, data]);
+  return <ReferenceContext value={both}>{children}</ReferenceContext>;
+}
+
+function useBoth(): Both {
+  const both = use(ReferenceContext);
+  if (!both) throw new Error('the reference needs a ReferenceProvider above it');
+  return both;
+}
+
+/** Tests, restrictions, drills and the rest, as the practice uses them. Throws outside a {@link ReferenceProvider}. */
 export function useReference(): Reference {
-  const reference = use(ReferenceContext);
-  if (!reference) throw new Error('useReference needs a ReferenceProvider above it');
-  return reference;
+  return useBoth().practice;
+}
+
+/** The reference as it ships, to show what an edited figure replaced. */
+export function useBundledReference(): Reference {
+  return useBoth().bundled;
 }

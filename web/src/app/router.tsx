@@ -11,6 +11,9 @@ const AthletesPage = lazy(() =>
 const NewAthletePage = lazy(() =>
   import('../features/athletes/NewAthletePage.tsx').then((m) => ({ default: m.NewAthletePage })),
 );
+const FiguresPage = lazy(() =>
+  import('../features/figures/FiguresPage.tsx').then((m) => ({ default: m.FiguresPage })),
+);
 const AthleteWorkspace = lazy(() =>
   import('../features/athletes/AthleteWorkspace.tsx').then((m) => ({ default: m.AthleteWorkspace })),
 );
@@ -40,6 +43,7 @@ export const router = createBrowserRouter([
         element: <Shell />,
         children: [
           { path: '/athletes', element: <AthletesPage /> },
+          { path: '/figures', element: <FiguresPage /> },
           { path: '/athletes/new', element: <NewAthletePage /> },
           {
             path: '/athletes/:athleteId',

@@ -5,6 +5,7 @@ import {
   Fieldset,
   Group,
   MultiSelect,
+  SegmentedControl,
   Select,
   SimpleGrid,
   TextInput,
@@ -16,7 +17,7 @@ import type { AthleteFields } from '@yonder/core/contracts';
 import { kitWords } from '@yonder/core/formats';
 import { nameOf } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { errorText, fieldErrors } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
@@ -112,15 +113,6 @@ function Measures({ form }: { form: Form }) {
           error={form.errors.bodyMassKg}
           onChange={(value) => form.setFieldValue('bodyMassKg', value)}
         />
-        <UnitInput
-          label="Minutes for a preparation"
-          unit="min"
-          min={1}
-          max={120}
-          value={form.values.minutes}
-          error={form.errors.minutes}
-          onChange={(value) => form.setFieldValue('minutes', value ?? 10)}
-        />
         <LimbInput form={form} limb="leg" side="left" />
         <LimbInput form={form} limb="leg" side="right" />
         <LimbInput form={form} limb="arm" side="left" />
@@ -178,19 +170,109 @@ function Tasks({ form }: { form: Form }) {
   );
 }
 
-function Kit({ form }: { form: Form }) {
+function KitChips({ value, onChange }: { value: string[]; onChange: (kit: string[]) => void }) {
   const words = [...kitWords(useReference())].sort();
   return (
+    <Chip.Group multiple value={value} onChange={onChange}>
+      <Group gap={6}>
+        {words.map((word) => (
+          <Chip key={word} value={word} size="xs">
+            {word.replaceAll('-', ' ')}
+          </Chip>
+        ))}
+      </Group>
+    </Chip.Group>
+  );
+}
+
+/** The usual kit, and what is at hand at other places ("at home", "boathouse", "start area"). */
+function Kit({ form }: { form: Form }) {
+  const [shown, setShown] = useState<string>('usual');
+  const { places } = form.values;
+  const at = places.findIndex((_, index) => String(index) === shown);
+  const add = () => {
+    form.insertListItem('places', { name: `Place ${places.length + 1}`, kit: [] });
+    setShown(String(places.length));
+  };
+  const remove = () => {
+    form.removeListItem('places', at);
+    setShown('usual');
+  };
+  return (
     <Fieldset legend="Kit at hand" className={classes.group}>
-      <Chip.Group multiple value={form.values.kit} onChange={(kit) => form.setFieldValue('kit', kit)}>
-        <Group gap={6}>
-          {words.map((word) => (
-            <Chip key={word} value={word} size="xs">
-              {word.replaceAll('-', ' ')}
-            </Chip>
-          ))}
-        </Group>
-      </Chip.Group>
+      <Group gap={6} mb={8}>
+        <SegmentedControl
+          size="xs"
+          aria-label="Place"
+          value={at < 0 ? 'usual' : shown}
+          onChange={setShown}
+          data={[
+            { value: 'usual', label: 'Usual' },
+            ...places.map((place, index) => ({ value: String(index), label: place.name || '…' })),
+          ]}
+        />
+        {places.length < 12 ? (
+          <Button size="compact-sm" variant="subtle" onClick={add}>
+            Add place
+          </Button>
+        ) : null}
+      </Group>
+      {at < 0 ? (
+        <KitChips value={form.values.kit} onChange={(kit) => form.setFieldValue('kit', kit)} />
+      ) : (
+        <>
+          <Group align="flex-end" gap={6} mb={8}>
+            <TextInput size="xs" label="Name of the place" {...form.getInputProps(`places.${at}.name`)} />
+            <Button size="xs" variant="subtle" onClick={remove}>
+              Remove place
+            </Button>
+          </Group>
+          <KitChips
+            value={places[at]?.kit ?? []}
+            onChange={(kit) => form.setFieldValue(`places.${at}.kit`, kit)}
+          />
+        </>
+      )}
+    </Fieldset>
+  );
+}
+
+const MINUTES = [
+  ['minutes', 'Prepare'],
+  ['minutesBuild', 'Build'],
+  ['minutesRestore', 'Restore'],
+] as const;
+
+/** Minutes on hand per mode, and drills the athlete would rather not do. */
+function Habits({ form }: { form: Form }) {
+  const reference = useReference();
+  return (
+    <Fieldset legend="Minutes and dislikes" className={classes.group}>
+      <SimpleGrid cols={{ base: 1, xs: 3 }} spacing="sm">
+        {MINUTES.map(([key, label]) => (
+          <UnitInput
+            key={key}
+            label={`Minutes, ${label.toLowerCase()}`}
+            unit="min"
+            min={1}
+            max={120}
+            placeholder="usual"
+            value={form.values[key]}
+            error={form.errors[key]}
+            onChange={(value) => form.setFieldValue(key, key === 'minutes' ? (value ?? 10) : value)}
+          />
+        ))}
+      </SimpleGrid>
+      <MultiSelect
+        mt="sm"
+        label="Dislikes"
+        description="Drills that are not chosen; a pin in a routine still brings one in"
+        searchable
+        data={reference.data.drills.map((d) => ({ value: d.id, label: d.name }))}
+        value={form.values.dislikes}
+        onChange={(ids) => form.setFieldValue('dislikes', ids)}
+        error={form.errors.dislikes}
+      />
     </Fieldset>
   );
 }
@@ -211,6 +293,7 @@ export function AthleteForm({ initial, submitLabel, busy, error, onSubmit }: Pro
         <Who form={form} />
         <Measures form={form} />
         <Tasks form={form} />
+        <Habits form={form} />
         <Kit form={form} />
       </div>
       {error ? (

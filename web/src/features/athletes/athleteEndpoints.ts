@@ -1,4 +1,5 @@
 import type { AthleteCase, AthleteFields, AthleteRow, AthleteSummary } from '@yonder/core/contracts';
+import type { Region, Side } from '@yonder/core/domain';
 import { api } from '../../app/api.ts';
 
 type OfAthlete<Body> = { athleteId: string; body: Body };
@@ -46,6 +47,52 @@ const athletesApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
+    addPain: build.mutation<AthleteRow, OfAthlete<object>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/pains`, method: 'POST', body }),
+      invalidatesTags: touched,
+    }),
+    endPain: build.mutation<AthleteRow, OfAthlete<{ date: string }> & { id: string }>({
+      query: ({ athleteId, id, body }) => ({
+        url: `/athletes/${athleteId}/pains/${id}/end`,
+        method: 'POST',
+        body,
+      }),
+      invalidatesTags: touched,
+    }),
+    putProtocol: build.mutation<AthleteRow, OfAthlete<object> & { region: Region; side: Side }>({
+      query: ({ athleteId, region, side, body }) => ({
+        url: `/athletes/${athleteId}/protocols/${region}/${side}`,
+        method: 'PUT',
+        body,
+      }),
+      invalidatesTags: touched,
+    }),
+    putNeed: build.mutation<
+      AthleteRow,
+      OfAthlete<{ value: number; reason: string }> & { test: string; side: Side }
+    >({
+      query: ({ athleteId, test, side, body }) => ({
+        url: `/athletes/${athleteId}/needs/${test}/${side}`,
+        method: 'PUT',
+        body,
+      }),
+      invalidatesTags: touched,
+    }),
+    removeNeed: build.mutation<AthleteRow, { athleteId: string; test: string; side: Side }>({
+      query: ({ athleteId, test, side }) => ({
+        url: `/athletes/${athleteId}/needs/${test}/${side}`,
+        method: 'DELETE',
+      }),
+      invalidatesTags: touched,
+    }),
+    addJudgement: build.mutation<AthleteRow, OfAthlete<object>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/judgements`, method: 'POST', body }),
+      invalidatesTags: touched,
+    }),
+    removeJudgement: build.mutation<AthleteRow, { athleteId: string; id: string }>({
+      query: ({ athleteId, id }) => ({ url: `/athletes/${athleteId}/judgements/${id}`, method: 'DELETE' }),
+      invalidatesTags: touched,
+    }),
     answerRedFlags: build.mutation<AthleteRow, OfAthlete<object>>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/red-flags`, method: 'POST', body }),
       invalidatesTags: touched,
@@ -71,6 +118,13 @@ export const {
   useRemoveInjuryMutation,
   useAddPrecautionMutation,
   useEndPrecautionMutation,
+  useAddPainMutation,
+  useEndPainMutation,
+  usePutProtocolMutation,
+  usePutNeedMutation,
+  useRemoveNeedMutation,
+  useAddJudgementMutation,
+  useRemoveJudgementMutation,
   useAnswerRedFlagsMutation,
   useClearRedFlagMutation,
 } = athletesApi;

@@ -10,6 +10,8 @@ interface Props {
   onSelect: (finding: Finding) => void;
 }
 
+const VERDICT = { confirmed: 'confirmed', dismissed: 'set aside', seen: 'seen by eye' } as const;
+
 /** Restrictions by priority: side, value against need, reserve, severity and state. */
 export function RankedList({ findings, selected, onSelect }: Props) {
   const reference = useReference();
@@ -49,12 +51,16 @@ export function RankedList({ findings, selected, onSelect }: Props) {
               key={`${finding.restriction}/${finding.side}`}
               aria-selected={finding === selected}
               data-side={finding.side}
+              data-aside={finding.judgement?.verdict === 'dismissed' || undefined}
               onClick={() => onSelect(finding)}
             >
               <th scope="row">
                 <button type="button" onClick={() => onSelect(finding)}>
                   <SideMark side={finding.side} state={finding.state} />
                   {name}
+                  {finding.judgement ? (
+                    <span className={classes.said}>{VERDICT[finding.judgement.verdict]}</span>
+                  ) : null}
                   <span className="visually-hidden">, {SIDE_LABEL[finding.side]}</span>
                 </button>
               </th>

@@ -24,6 +24,8 @@ interface Props {
   /** The selected test and side. */
   selected: { test: string; side: Side } | null;
   onSelect: (capacity: Capacity) => void;
+  /** Day whose ridge shows behind; null for the screening before. */
+  compareDay: string | null;
 }
 
 const MARK: Readonly<Record<Side, (x: number, y: number) => string>> = {
@@ -269,13 +271,13 @@ function Tooltip({ point }: { point: RidgePoint }) {
 }
 
 /** The signature picture: reserve along the body, left and right as two ridges over the need line. */
-export function RidgeChart({ report, region, selected, onSelect }: Props) {
+export function RidgeChart({ report, region, selected, onSelect, compareDay }: Props) {
   const reference = useReference();
   const { ref, width, height } = useElementSize();
   const [hovered, setHovered] = useState<RidgePoint | null>(null);
   const layout = useMemo(
-    () => layoutRidge(reference, report, Math.max(width, 320), Math.max(height, 240)),
-    [reference, report, width, height],
+    () => layoutRidge(reference, report, Math.max(width, 320), Math.max(height, 240), compareDay),
+    [reference, report, width, height, compareDay],
   );
   const restrictionName = (test: string) => nameOf(reference, reference.tests.get(test)?.informs[0] ?? test);
   const points = [...layout.lines.central, ...layout.lines.right, ...layout.lines.left];

@@ -1,112 +1,100 @@
 import { Alert, Button, SegmentedControl, Text, Title } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
+import { compareDates } from '@yonder/core/findings';
 import type { Capacity, Finding } from '@yonder/core/findings';
-import { figure, nameOf, number, percent, reasonText, signedFigure, withSide } from '@yonder/core/words';
+import { RATIO_RULES } from '@yonder/core/measure';
+import { nameOf, number, signedFigure, withSide } from '@yonder/core/words';
 import { useState } from 'react';
-import { useLocation, useNavigate } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
-import { dayText, shortDay } from '../../app/today.ts';
-import { WhyPanel } from '../../components/WhyPanel.tsx';
+import { dayText } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { RankedList } from './RankedList.tsx';
 import classes from './Ridge.module.css';
 import { RidgeChart } from './RidgeChart.tsx';
 import { RidgeTable } from './RidgeTable.tsx';
+import { SeenByEye } from './SeenByEye.tsx';
+import { Suggested } from './Suggested.tsx';
+import { Why } from './Why.tsx';
 
-function useWhy(finding: Finding | null) {
-  const reference = useReference();
-  const { report } = useWorkspace();
-  if (!finding) return null;
-  const row = finding.evidence[0];
-  const test = reference.tests.get(row?.test ?? '');
-  if (!row || !test) return null;
-  const other = report.capacities.find(
-    (c) => c.test === row.test && c.side !== row.side && c.side !== 'central',
-  );
-  const change = report.changes.find((c) => c.test === row.test && c.side === row.side);
-  const figures: [string, string][] = [
-    ['Has', `${figure(row.estimate, test.unit)}${row.sd === null ? '' : ` ± ${number(row.sd, 1)}`}`],
-    ['Needs', figure(row.need, test.unit)],
-    ['Asked by', row.needSource.kind === 'task' ? nameOf(reference, row.needSource.id) : row.needSource.kind],
-    ['Reserve', signedFigure(row.reserve, test.unit)],
-    ['Margin', number(row.margin, 2)],
-    ['Short with', percent(row.pShort)],
-  ];
-  if (other) figures.push([`Other side`, figure(other.estimate, test.unit)]);
-  if (change)
-    figures.push([`Since ${shortDay(change.fromDate)}`, signedFigure(change.difference, test.unit)]);
-  const rescreen = report.rescreen.find((r) => r.test === row.test && r.side === row.side);
-  if (rescreen) figures.push(['Rescreen', dayText(rescreen.due)]);
-  return { title: withSide(nameOf(reference, finding.restriction), finding.side), figures, test };
+interface Comparison {
+  /** Day compared with; null for the screening before. */
+  day: string | null;
+  onDay: (day: string | null) => void;
 }
 
-function Why({ finding }: { finding: Finding | null }) {
+/** What really changed since the last time, or since any day chosen; better and worse. */
+function Changes({ day, onDay }: Comparison) {
   const reference = useReference();
-  const { report } = useWorkspace();
-  const navigate = useNavigate();
-  const location = useLocation();
-  const why = useWhy(finding);
-  const toRoutine = () => navigate({ pathname: '../routine', search: location.search }, { relative: 'path' });
-  useHotkeys([['B', () => void toRoutine()]]);
-  if (!finding || !why) {
-    return (
-      <WhyPanel title="Nothing to explain yet">
-        <Text size="sm">Screen a region first; what is short appears here with its reasons.</Text>
-      </WhyPanel>
-    );
-  }
-  const asymmetry = report.asymmetries.find((a) => a.test === why.test.id && a.state === 'possible-repeat');
-  const drills = reference.data.drills.filter((d) =>
-    d.serves.some((s) => s.restriction === finding.restriction && s.match >= 0.4),
-  ).length;
-  const neighbours = reference.restrictions.get(finding.restriction)?.neighbours ?? [];
-  return (
-    <WhyPanel
-      title={why.title}
-      figures={why.figures}
-      reasons={[
-        ...finding.reasons.map((reason) => reasonText(reference, reason)),
-        ...(asymmetry ? ['The sides differ beyond their limit but inside the error: possible, repeat.'] : []),
-        ...(neighbours.length > 0
-          ? [
-              `Look also at: ${neighbours
-                .slice(0, 2)
-                .map((n) => nameOf(reference, n.restriction).toLowerCase())
-                .join(', ')}.`,
-            ]
-          : []),
-        `Figures: ${why.test.confidence} confidence, editable.`,
-      ]}
-    >
-      <Button fullWidth onClick={() => void toRoutine()} rightSection={<kbd className={classes.key}>B</kbd>}>
-        Build routine
-      </Button>
-      <Text size="xs" c="var(--muted)" mt={6}>
-        {drills} drills serve this; those that fit kit, minutes and precautions are chosen.
-      </Text>
-    </WhyPanel>
-  );
-}
-
-function Changes() {
-  const reference = useReference();
-  const { report } = useWorkspace();
-  const real = report.changes.filter((c) => c.real === 'yes');
+  const { case: input, on, report } = useWorkspace();
+  const days = input.screenings.map((s) => s.date).filter((date) => date < on);
+  const changes = day === null ? report.changes : compareDates(reference, input, day, on);
+  const real = changes.filter((c) => c.real === 'yes');
   if (report.changes.length === 0) return null;
+  const better = real.filter((c) => c.difference > 0);
+  const worse = real.filter((c) => c.difference < 0);
+  const list = (rows: typeof real) =>
+    rows
+      .map(
+        (c) =>
+          `${withSide(nameOf(reference, c.test), c.side)} ${signedFigure(c.difference, reference.tests.get(c.test)?.unit ?? '')}`,
+      )
+      .join('; ');
   return (
-    <Text size="sm" className={classes.changes}>
-      <b>Since last time: </b>
-      {real.length === 0
-        ? 'no change beyond the error.'
-        : real
-            .map(
-              (c) =>
-                `${withSide(nameOf(reference, c.test), c.side)} ${signedFigure(c.difference, reference.tests.get(c.test)?.unit ?? '')} (${c.difference > 0 ? 'better' : 'worse'})`,
-            )
-            .join('; ')}
+    <Text size="sm" className={classes.changes} component="div">
+      <label>
+        <b>Since </b>
+        <select
+          className={classes.compare}
+          aria-label="Compare with"
+          value={day ?? ''}
+          onChange={(e) => onDay(e.currentTarget.value || null)}
+        >
+          <option value="">last time</option>
+          {[...days].reverse().map((date) => (
+            <option key={date} value={date}>
+              {dayText(date)}
+            </option>
+          ))}
+        </select>
+        <b>: </b>
+      </label>
+      {changes.length === 0 ? 'nothing was measured anew.' : null}
+      {changes.length > 0 && real.length === 0 ? 'no change beyond the error.' : null}
+      {better.length > 0 ? <span>better: {list(better)}. </span> : null}
+      {worse.length > 0 ? <span>worse: {list(worse)}.</span> : null}
     </Text>
   );
 }
+
+/** Muscle against its opposite and the throwing arc, with their own error; they explain and never rank. */
+function Ratios() {
+  const { report } = useWorkspace();
+  if (report.ratios.length === 0) return null;
+  return (
+    <div className={classes.ratios}>
+      <b>Muscle against its opposite</b>
+      <ul className={classes.suggested}>
+        {report.ratios.map((ratio) => {
+          const rule = RATIO_RULES.find((r) => r.id === ratio.id);
+          return (
+            <li key={`${ratio.id}/${ratio.side}`}>
+              {withSide(rule?.name ?? ratio.id, ratio.side)}: <b>{number(ratio.value, 2)}</b> (95 %{' '}
+              {number(ratio.low95, 2)} to {number(ratio.high95, 2)})
+              {ratio.limit === null ? ', no limit' : `, limit ${ratio.limit}: ${RATIO_STATE[ratio.state]}`}{' '}
+              <span className="muted">{rule?.source}</span>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+const RATIO_STATE = {
+  below: 'below, beyond its error',
+  'within-error': 'below, within its error',
+  enough: 'enough',
+  'no-limit': '',
+} as const;
 
 /** Ridge: what the results mean. The picture, the ranked restrictions, and why. */
 export function RidgePage() {
@@ -114,6 +102,8 @@ export function RidgePage() {
   const [view, setView] = useState('picture');
   const [scope, setScope] = useState('all');
   const [picked, setPicked] = useState<string | null>(null);
+  const [compareDay, setCompareDay] = useState<string | null>(null);
+  const [adding, setAdding] = useState(false);
   const listed = report.findings.filter((f) => f.severity > 0 && (scope === 'all' || f.region === region));
   const keyOf = (f: Finding) => `${f.restriction}/${f.side}`;
   const selected = report.findings.find((f) => keyOf(f) === picked) ?? listed[0] ?? null;
@@ -153,7 +143,8 @@ export function RidgePage() {
           </div>
           <Text size="sm" c="var(--muted)">
             Height is reserve ÷ smallest real change. Below the line is short of need; in the mist one fresh
-            result cannot decide. Bars: 90 % of today’s estimate. Dashed: the screening before.
+            result cannot decide. Bars: 90 % of today’s estimate. Dashed:{' '}
+            {compareDay === null ? 'the screening before' : dayText(compareDay)}.
           </Text>
           {view === 'picture' ? (
             <RidgeChart
@@ -161,6 +152,7 @@ export function RidgePage() {
               region={region}
               selected={row ? { test: row.test, side: row.side } : null}
               onSelect={pickCapacity}
+              compareDay={compareDay}
             />
           ) : (
             <RidgeTable report={report} />
@@ -168,7 +160,10 @@ export function RidgePage() {
         </section>
         <section className={`card ${classes.list}`}>
           <div className={classes.pictureHead}>
-            <Changes />
+            <Changes day={compareDay} onDay={setCompareDay} />
+            <Button size="compact-sm" variant="light" onClick={() => setAdding(true)}>
+              Seen by eye…
+            </Button>
             <SegmentedControl
               size="xs"
               value={scope}
@@ -180,9 +175,12 @@ export function RidgePage() {
             />
           </div>
           <RankedList findings={listed} selected={selected} onSelect={(f) => setPicked(keyOf(f))} />
+          <Suggested />
+          <Ratios />
         </section>
       </div>
       <Why finding={selected} />
+      {adding ? <SeenByEye region={region} onClose={() => setAdding(false)} /> : null}
     </div>
   );
 }

@@ -59,10 +59,11 @@ function scale(capacities: readonly Capacity[]): { low: number; high: number } {
   return { low: Math.max(-4.5, low), high: Math.min(4.5, high) };
 }
 
-/** The margin at the visit before the last, against today's need. */
-function marginBefore(reference: Reference, capacity: Capacity): number | null {
+/** The margin at an earlier visit, against today's need: the newest up to `day`, or the last but one. */
+function marginBefore(reference: Reference, capacity: Capacity, day: string | null): number | null {
   const test = reference.tests.get(capacity.test);
-  const before = capacity.history.at(-2);
+  const earlier = capacity.history.slice(0, -1);
+  const before = day === null ? earlier.at(-1) : earlier.findLast((visit) => visit.date <= day);
   if (!test || !before || capacity.need === null || capacity.margin === null || capacity.reserve === null)
     return null;
   const unit = capacity.reserve === 0 ? capacity.mdc95 : capacity.reserve / capacity.margin;
@@ -71,13 +72,14 @@ function marginBefore(reference: Reference, capacity: Capacity): number | null {
 
 /**
  * Places the ridge: along x the chain from toes to fingertips, a group per region with its tests, fog for regions not
- * screened; along y the margin. Sizes in px.
+ * screened; along y the margin. Sizes in px. The fainter ridge behind is that of `compareDay`, or of the screening before.
  */
 export function layoutRidge(
   reference: Reference,
   report: FindingsReport,
   width: number,
   height: number,
+  compareDay: string | null = null,
 ): RidgeLayout {
   const drawn = report.capacities.filter((c) => c.margin !== null);
   const { low, high } = scale(drawn);
@@ -115,7 +117,7 @@ export function layoutRidge(
       const at = x + ((index + 0.85) / (tests.length + 0.7)) * groupWidth;
       for (const capacity of drawn.filter((c) => c.test === test)) {
         const { margin, half } = marginsOf(capacity);
-        const before = marginBefore(reference, capacity);
+        const before = marginBefore(reference, capacity, compareDay);
         lines[capacity.side].push({
           capacity,
           margin,

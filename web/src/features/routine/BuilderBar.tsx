@@ -5,6 +5,7 @@ import { kitWords } from '@yonder/core/formats';
 import { MODE_LABEL, number } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Routine.module.css';
 import type { BuildState } from './useBuilder.ts';
 
@@ -20,14 +21,25 @@ interface Props {
 
 function KitPicker({ request, onChange }: Pick<Props, 'request' | 'onChange'>) {
   const words = [...kitWords(useReference())].sort();
+  const { athlete } = useWorkspace();
+  const place = athlete.places.find((p) => [...p.kit].sort().join() === [...request.kit].sort().join());
   return (
     <Popover width={380} position="bottom" withArrow trapFocus>
       <Popover.Target>
         <Button variant="default" size="xs">
-          Kit: {request.kit.length === 0 ? 'none' : request.kit.length}
+          Kit{place ? ` (${place.name})` : ''}: {request.kit.length === 0 ? 'none' : request.kit.length}
         </Button>
       </Popover.Target>
       <Popover.Dropdown>
+        {athlete.places.length > 0 ? (
+          <Group gap={6} mb={8}>
+            {[{ name: 'usual', kit: athlete.kit }, ...athlete.places].map((p) => (
+              <Button key={p.name} size="compact-xs" variant="light" onClick={() => onChange({ kit: p.kit })}>
+                {p.name}
+              </Button>
+            ))}
+          </Group>
+        ) : null}
         <Chip.Group multiple value={request.kit} onChange={(kit) => onChange({ kit })}>
           <Group gap={5}>
             {words.map((word) => (
@@ -78,6 +90,9 @@ function Progress({ state }: { state: BuildState }) {
 /** What the routine is for and within what limits; building goes on in the background and can be cancelled. */
 export function BuilderBar({ request, onChange, state, onBuild, onCancel, again }: Props) {
   const reference = useReference();
+  const { athlete } = useWorkspace();
+  const minutesFor = (mode: Mode) =>
+    ({ prepare: athlete.minutes, build: athlete.minutesBuild, restore: athlete.minutesRestore })[mode];
   const structures = reference.data.doseModes.modes.find((m) => m.id === request.mode)?.structures ?? [];
   return (
     <Group className={`card ${classes.builder}`} gap={8}>
@@ -85,7 +100,13 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
         size="xs"
         aria-label="Mode"
         value={request.mode}
-        onChange={(mode) => onChange({ mode: mode as Mode, structure: null })}
+        onChange={(mode) =>
+          onChange({
+            mode: mode as Mode,
+            structure: null,
+            minutes: minutesFor(mode as Mode) ?? request.minutes,
+          })
+        }
         data={MODES.map((mode) => ({ value: mode, label: MODE_LABEL[mode] }))}
       />
       <UnitInput

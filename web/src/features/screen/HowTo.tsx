@@ -6,7 +6,7 @@ import classes from './Screen.module.css';
 
 function sourceText(test: Test): string {
   if (test.source === 'convention') return 'Convention; no single source.';
-  return `${test.source.map((s) => `${s.authors} ${s.year}`).join('; ')} (${test.sourceStatus})`;
+  return `${test.source.map((s) => `${s.authors} ${s.year}`).join('; ')} (recalled, not verified)`;
 }
 
 /** How the test is done, the usual errors, and where its figures come from. `called` moves the focus here. */
@@ -16,6 +16,8 @@ export function HowTo({ test, called }: { test: Test; called: number }) {
     if (called > 0) heading.current?.focus();
   }, [called]);
   const { deficit, asymmetry } = test.flag;
+  // A grade needs no unit beside it.
+  const unit = test.unit === 'grade-0-3' ? '' : unitWord(test.unit);
   return (
     <aside className={`card ${classes.howto}`} aria-labelledby="howto-title">
       <Title order={3} size={16} id="howto-title" tabIndex={-1} ref={heading}>
@@ -33,17 +35,15 @@ export function HowTo({ test, called }: { test: Test; called: number }) {
         </dd>
         <dt>Sides</dt>
         <dd>
-          {asymmetry
-            ? `${asymmetry.threshold} ${asymmetry.kind === 'absolute' ? unitWord(test.unit) : '%'}`
-            : 'central'}
+          {asymmetry ? `${asymmetry.threshold} ${asymmetry.kind === 'absolute' ? unit : '%'}` : 'central'}
         </dd>
         <dt>Error (SEM)</dt>
         <dd>
-          {test.sem.value} {unitWord(test.unit)}
+          {test.sem.value} {unit}
         </dd>
         <dt>Usual</dt>
         <dd>
-          {test.reference.low} to {test.reference.high} {unitWord(test.unit)}, {test.reference.population}
+          {test.reference.low} to {test.reference.high} {unit}, {test.reference.population}
         </dd>
         <dt>Confidence</dt>
         <dd>{test.confidence}</dd>

@@ -1,9 +1,8 @@
 import { Alert, Button, Group, Text, Title } from '@mantine/core';
-import type { ResultRow, ScreeningRow } from '@yonder/core/contracts';
-import { resultValue } from '@yonder/core/measure';
+import type { ScreeningRow } from '@yonder/core/contracts';
 import type { Reference, Test } from '@yonder/core/reference';
 import { safetyState } from '@yonder/core/safety';
-import { decimalsOf, nameOf, number, reasonText, unitWord } from '@yonder/core/words';
+import { nameOf, reasonText } from '@yonder/core/words';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
@@ -14,14 +13,12 @@ import { HowTo } from './HowTo.tsx';
 import classes from './Screen.module.css';
 import { useFinishScreeningMutation, useScreeningsQuery } from './screeningEndpoints.ts';
 import { TestEntry } from './TestEntry.tsx';
-import { askedByTask, sidesOf, testsOfRegion } from './testsOfRegion.ts';
+import { TestList } from './TestList.tsx';
+import { sidesOf, testsOfRegion } from './testsOfRegion.ts';
+import { useBattery } from './useBattery.ts';
+import type { BatteryScope } from './useBattery.ts';
 import { useResultSaver } from './useResultSaver.ts';
 import type { SaveState } from './useResultSaver.ts';
-
-function valueText(test: Test, row: ResultRow | undefined): string {
-  const value = row ? resultValue(test, row) : null;
-  return value === null ? '–' : number(value, decimalsOf(test.unit));
-}
 
 function SaveNote({ state }: { state: SaveState }) {
   if (state.kind === 'failed') {
@@ -39,44 +36,11 @@ function SaveNote({ state }: { state: SaveState }) {
   );
 }
 
-interface ListProps {
-  tests: readonly Test[];
-  active: string;
-  visit: ScreeningRow | null;
-  onPick: (test: string) => void;
-}
-
-function TestList({ tests, active, visit, onPick }: ListProps) {
-  const reference = useReference();
-  const { case: input } = useWorkspace();
-  return (
-    <ol className={`card ${classes.list}`} aria-label="Tests of the region">
-      {tests.map((test) => {
-        const rows = sidesOf(test).map((side) =>
-          visit?.results.find((r) => r.test === test.id && r.side === side),
-        );
-        return (
-          <li key={test.id}>
-            <button
-              type="button"
-              aria-current={test.id === active || undefined}
-              onClick={() => onPick(test.id)}
-            >
-              <span className={classes.testName}>
-                {test.name}
-                {askedByTask(reference, input, test.id) ? <span className={classes.asked}>task</span> : null}
-              </span>
-              <span className={classes.values}>
-                {rows.some(Boolean)
-                  ? `${rows.map((row) => valueText(test, row)).join(' | ')} ${unitWord(test.unit)}`
-                  : ''}
-              </span>
-            </button>
-          </li>
-        );
-      })}
-    </ol>
-  );
+/** Where a visit goes on: the first test not fully entered, else the first. */
+function firstOpen(tests: readonly Test[], visit: ScreeningRow | null): Test | undefined {
+  const done = (test: Test) =>
+    sidesOf(test).every((side) => visit?.results.some((r) => r.test === test.id && r.side === side));
+  return tests.find((test) => !done(test)) ?? tests[0];
 }
 
 function useVisits() {
@@ -130,22 +94,30 @@ function FinishBar({ visit, state }: { visit: ScreeningRow | null; state: SaveSt
   );
 }
 
-/** Screen: the region's tests at the left, entry in the middle, how it is done at the right. */
-export function ScreenPage() {
+/** The tests to choose from: the region's, or the proposed visit's in its order. */
+function useTests(scope: BatteryScope): readonly Test[] {
   const reference = useReference();
-  const { athlete, case: input, on, region, report } = useWorkspace();
-  const { ready, visit, earlier } = useVisits();
+  const { case: input, region } = useWorkspace();
   const safety = useMemo(() => safetyState(reference, input.athlete, today()), [reference, input]);
-  const tests = testsOfRegion(reference, input, safety, region);
-  const [picked, setPicked] = useState<string | null>(null);
-  const [helped, setHelped] = useState(0);
-  const step = useRef<HTMLDivElement>(null);
-  const { save, state } = useResultSaver({ athleteId: athlete.id, date: on, screeningId: visit?.id ?? null });
-  const active = tests.find((test) => test.id === picked) ?? tests[0];
+  if (scope.scope === 'region') return testsOfRegion(reference, input, safety, region);
+  return scope.battery.tests.flatMap(({ test: id }) => reference.tests.get(id) ?? []);
+}
 
-  if (!athlete.asked.some((a) => a.region === region)) return <RedFlagGate key={region} region={region} />;
-  const blocked = report.blocked.find((b) => b.level !== 'P' && (b.region === 'all' || b.region === region));
-  if (blocked || !active) {
+/** What stands in the way of testing today, or null. */
+function useObstacle(scope: BatteryScope, none: boolean) {
+  const reference = useReference();
+  const { athlete, region, report } = useWorkspace();
+  const blocked = report.blocked.find(
+    (b) => b.level !== 'P' && (b.region === 'all' || (scope.scope === 'region' && b.region === region)),
+  );
+  const unasked =
+    scope.scope === 'battery'
+      ? scope.unasked
+      : athlete.asked.some((a) => a.region === region)
+        ? []
+        : [region];
+  if (unasked.length > 0 && !blocked) return <RedFlagGate key={unasked.join()} regions={unasked} />;
+  if (blocked || (none && scope.scope === 'region')) {
     return (
       <Alert color="red" title={`No tests for ${nameOf(reference, region).toLowerCase()} today`}>
         {blocked?.action ??
@@ -153,21 +125,53 @@ export function ScreenPage() {
       </Alert>
     );
   }
+  return null;
+}
+
+/** Screen: tests at the left, entry in the middle, how it is done at the right. */
+export function ScreenPage() {
+  const reference = useReference();
+  const { athlete, on, region } = useWorkspace();
+  const { ready, visit, earlier } = useVisits();
+  const scope = useBattery();
+  const tests = useTests(scope);
+  const [picked, setPicked] = useState<string | null>(null);
+  const [helped, setHelped] = useState(0);
+  const step = useRef<HTMLDivElement>(null);
+  const { save, state } = useResultSaver({ athleteId: athlete.id, date: on, screeningId: visit?.id ?? null });
+  const active = tests.find((test) => test.id === picked) ?? firstOpen(tests, visit);
+  const obstacle = useObstacle(scope, tests.length === 0);
+  if (obstacle) {
+    return (
+      <div className={classes.page}>
+        {scope.scope === 'battery' ? (
+          <Group mb={6}>
+            <Button size="xs" variant="light" onClick={() => scope.setScope('region')}>
+              Only {nameOf(reference, region).toLowerCase()} instead
+            </Button>
+          </Group>
+        ) : null}
+        {obstacle}
+      </div>
+    );
+  }
   const focusFirst = () =>
-    requestAnimationFrame(() => step.current?.querySelector<HTMLInputElement>('table input')?.focus());
+    requestAnimationFrame(() =>
+      step.current?.querySelector<HTMLElement>('[data-entry] :is(input, td button)')?.focus(),
+    );
   const pick = (id: string) => {
     setPicked(id);
     focusFirst();
   };
   const next = () => {
-    const following = tests[tests.indexOf(active) + 1];
+    const following = active && tests[tests.indexOf(active) + 1];
     if (following) pick(following.id);
   };
   return (
     <div className={classes.page} ref={step}>
       <Group justify="space-between" align="baseline" mb={6}>
         <Title order={2} size={20}>
-          {nameOf(reference, region)}, visit of {dayText(on)}
+          {scope.scope === 'battery' ? 'Proposed visit' : nameOf(reference, region)}, visit of {dayText(on)}
           {on > today() ? ' (ahead of today)' : ''}
         </Title>
         <Text size="sm" c="var(--muted)">
@@ -176,22 +180,25 @@ export function ScreenPage() {
       </Group>
       <Suggestion reference={reference} />
       <div className={classes.columns}>
-        <TestList tests={tests} active={active.id} visit={visit} onPick={pick} />
-        <div className={classes.middle}>
-          {ready ? (
+        <TestList tests={tests} active={active?.id ?? ''} visit={visit} scope={scope} onPick={pick} />
+        <div className={classes.middle} data-entry>
+          {ready && active ? (
             <TestEntry
               key={`${active.id}/${on}`}
               test={active}
               visit={visit}
               earlier={earlier}
-              onSave={save}
+              onSave={(...result) => {
+                setPicked(active.id); // results coming in do not move on by themselves
+                save(...result);
+              }}
               onNext={next}
               onHelp={() => setHelped((n) => n + 1)}
             />
           ) : null}
           <FinishBar visit={visit} state={state} />
         </div>
-        <HowTo test={active} called={helped} />
+        {active ? <HowTo test={active} called={helped} /> : null}
       </div>
     </div>
   );

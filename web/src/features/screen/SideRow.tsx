@@ -4,9 +4,10 @@ import { realChange } from '@yonder/core/estimate';
 import type { Test } from '@yonder/core/reference';
 import { figure, number, SIDE_LABEL, signedFigure, unitWord } from '@yonder/core/words';
 import type { KeyboardEvent } from 'react';
+import { readNumber } from '../../app/readNumber.ts';
 import { shortDay } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
-import { painFault, trialFault, trialFields, trialValues } from './entry.ts';
+import { entryGrade, painFault, trialFault, trialFields, trialValues } from './entry.ts';
 import type { SideEntry } from './entry.ts';
 import classes from './Screen.module.css';
 
@@ -22,13 +23,74 @@ interface Props {
   /** Called when a field is left or confirmed. */
   onCommit: (entry: SideEntry) => void;
   /** Enter in a field: go to the next one. */
-  onEnter: (field: HTMLInputElement) => void;
+  onEnter: (field: Field) => void;
   /** The side key was pressed. */
-  onSwitchSide: (field: HTMLInputElement) => void;
+  onSwitchSide: (field: Field) => void;
   onHelp: () => void;
+  /** A trial field got the focus: a clock's time goes there. */
+  onFocusTrial?: (index: number) => void;
+}
+
+/** A field of the entry table that Enter leads through. */
+export type Field = HTMLInputElement | HTMLSelectElement;
+
+const ASPECTS = ['front', 'back', 'inner', 'outer', 'deep'] as const;
+const FEELS = ['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb'] as const;
+
+interface PainPlaceProps extends Pick<Props, 'entry' | 'onChange' | 'onCommit'> {
+  label: string;
+  onKeys: (event: KeyboardEvent<Field>) => void;
+}
+
+/** Where it hurts and how that feels; asked once there is pain, both may stay open. */
+function PainPlace({ entry, label, onChange, onCommit, onKeys }: PainPlaceProps) {
+  const change = (next: SideEntry) => {
+    onChange(next);
+    onCommit(next);
+  };
+  return (
+    <span className={classes.place}>
+      <select
+        aria-label={`Where it hurts${label}`}
+        value={entry.aspect}
+        onKeyDown={onKeys}
+        onChange={(e) => change({ ...entry, aspect: e.currentTarget.value as SideEntry['aspect'] })}
+      >
+        <option value="">where?</option>
+        {ASPECTS.map((aspect) => (
+          <option key={aspect} value={aspect}>
+            {aspect}
+          </option>
+        ))}
+      </select>
+      <select
+        aria-label={`How it feels${label}`}
+        value={entry.feel}
+        onKeyDown={onKeys}
+        onChange={(e) => change({ ...entry, feel: e.currentTarget.value as SideEntry['feel'] })}
+      >
+        <option value="">feels like?</option>
+        {FEELS.map((feel) => (
+          <option key={feel} value={feel}>
+            {feel.replace('-', ' ')}
+          </option>
+        ))}
+      </select>
+    </span>
+  );
 }
 
 function Outcome({ test, entry, last }: Pick<Props, 'test' | 'entry' | 'last'>) {
+  const grade = entryGrade(test, entry);
+  if (grade !== null) {
+    const before = last ? `${figure(last.value, test.unit)} on ${shortDay(last.date)}` : 'first result';
+    return (
+      <>
+        <b className={classes.aggregate}>{figure(grade, test.unit)}</b>
+        <span className="muted">{before}; grades are not averaged</span>
+      </>
+    );
+  }
   const values = trialValues(test, entry);
   if (values.length === 0) {
     const before = last
@@ -79,14 +141,15 @@ export function SideRow({
   onEnter,
   onSwitchSide,
   onHelp,
+  onFocusTrial,
 }: Props) {
   const fields = trialFields(test, entry);
   const label = side === 'central' ? '' : ` ${SIDE_LABEL[side]}`;
-  const keys = (event: KeyboardEvent<HTMLInputElement>) => {
+  const keys = (event: KeyboardEvent<Field>) => {
     if (event.key === 'Enter') {
       event.preventDefault();
       onEnter(event.currentTarget);
-    } else if (event.key === 's' || event.key === 'S') {
+    } else if ((event.key === 's' || event.key === 'S') && event.currentTarget.tagName === 'INPUT') {
       event.preventDefault();
       onSwitchSide(event.currentTarget);
     } else if (event.key === '?') {
@@ -94,6 +157,7 @@ export function SideRow({
       onHelp();
     }
   };
+  const hurts = (readNumber(entry.pain) ?? 0) > 0;
   const setTrial = (index: number, text: string): SideEntry => {
     const trials = Array.from({ length: Math.max(entry.trials.length, index + 1) }, (_, i) =>
       i === index ? text : (entry.trials[i] ?? ''),
@@ -109,7 +173,7 @@ export function SideRow({
         </th>
         {Array.from({ length: fields }, (_, index) => {
           const text = entry.trials[index] ?? '';
-          const fault = trialFault(test, text);
+          const fault = trialFault(test, text, entry.faults);
           const id = `${test.id}-${side}-${index}`;
           return (
             <td key={index} className={classes.cell}>
@@ -122,6 +186,7 @@ export function SideRow({
                 aria-describedby={fault ? `${id}-fault` : undefined}
                 value={text}
                 onChange={(e) => onChange(setTrial(index, e.currentTarget.value))}
+                onFocus={() => onFocusTrial?.(index)}
                 onBlur={() => onCommit(entry)}
                 onKeyDown={keys}
               />
@@ -158,6 +223,10 @@ export function SideRow({
         <td />
         <td colSpan={columns + 1} className={classes.outcome}>
           <Outcome test={test} entry={entry} last={last} />
+          {hurts ? (
+            <PainPlace entry={entry} label={label} onChange={onChange} onCommit={onCommit} onKeys={keys} />
+          ) : null}
+          {entry.touchDowns ? <span>{entry.touchDowns} touch-downs</span> : null}
         </td>
       </tr>
     </tbody>

@@ -5,10 +5,14 @@ import { limitExceeded, aggregateTrials, resultValue, symmetryIndex } from '@yon
 import type { Test } from '@yonder/core/reference';
 import { duration, figure, number, unitWord } from '@yonder/core/words';
 import { useRef, useState } from 'react';
-import { entryOf, painFault, trialFault, trialFields, trialValues } from './entry.ts';
+import { Clocks } from './Clocks.tsx';
+import { EMPTY_ENTRY, entryOf, painFault, trialFault, trialFields, trialValues } from './entry.ts';
 import type { SideEntry } from './entry.ts';
 import classes from './Screen.module.css';
+import { RawReading } from './RawReading.tsx';
 import { SideRow } from './SideRow.tsx';
+import type { Field } from './SideRow.tsx';
+import { FaultMarks } from './FaultMarks.tsx';
 import { sidesOf } from './testsOfRegion.ts';
 
 interface Props {
@@ -64,6 +68,23 @@ function SideComparison({ test, entries }: { test: Test; entries: Record<string,
   );
 }
 
+/** The first trial still open, the left side first; behind the last one the last is meant. */
+function nextOpen(test: Test, sides: readonly Side[], entryOfSide: (side: Side) => SideEntry) {
+  for (const side of sides) {
+    const entry = entryOfSide(side);
+    const trial = Array.from({ length: trialFields(test, entry) }, (_, i) => entry.trials[i] ?? '').indexOf(
+      '',
+    );
+    if (trial >= 0) return { side, trial };
+  }
+  const side = sides.at(-1) ?? 'central';
+  return { side, trial: Math.max(0, entryOfSide(side).trials.length - 1) };
+}
+
+function entriesOfSides(sides: readonly Side[], entryOfSide: (side: Side) => SideEntry) {
+  return Object.fromEntries(sides.map((side) => [side, entryOfSide(side)]));
+}
+
 /** Entry of one test: type, Enter, next field; S switches the side; ? shows how it is done. */
 export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Props) {
   const sides = sidesOf(test);
@@ -72,36 +93,54 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
     Object.fromEntries(sides.map((side) => [side, entryOf(rowOf(side))])),
   );
   const table = useRef<HTMLTableElement>(null);
-  const inputs = () => [...(table.current?.querySelectorAll('input') ?? [])];
+  const fields = () => [...(table.current?.querySelectorAll<Field>('input, select') ?? [])];
+  const [aim, setAim] = useState<{ side: Side; trial: number } | null>(null);
 
   const commit = (side: Side, entry: SideEntry) => {
     const faulty =
-      entry.trials.some((text) => trialFault(test, text) !== null) || painFault(entry.pain) !== null;
+      entry.trials.some((text) => trialFault(test, text, entry.faults) !== null) ||
+      painFault(entry.pain) !== null;
     if (!faulty) onSave(test, side, entry, rowOf(side));
   };
-  const enter = (field: HTMLInputElement) => {
+  /** Takes over a whole entry at once and stores it: marks, clocks and devices do not wait for a field to be left. */
+  const put = (side: Side, entry: SideEntry) => {
+    setEntries((current) => ({ ...current, [side]: entry }));
+    commit(side, entry);
+  };
+  const enter = (field: Field) => {
     if (field.getAttribute('aria-invalid') === 'true') return;
     // The next field may only appear once this value is in (a third trial): look after the render.
     requestAnimationFrame(() => {
-      const all = inputs();
+      const all = fields();
       const next = all[all.indexOf(field) + 1];
       if (next) {
         next.focus();
-        next.select();
+        if (next instanceof HTMLInputElement) next.select();
       } else {
         field.blur();
         onNext();
       }
     });
   };
-  const switchSide = (field: HTMLInputElement) => {
+  const switchSide = (field: Field) => {
     const own = field.closest('tbody')?.dataset.side;
     const other = table.current?.querySelector<HTMLInputElement>(`tbody:not([data-side="${own}"]) input`);
     other?.focus();
     other?.select();
   };
-  const empty: SideEntry = { trials: [], pain: '' };
-  const columns = Math.max(...sides.map((side) => trialFields(test, entries[side] ?? empty)));
+  const entryOfSide = (side: Side) => entries[side] ?? EMPTY_ENTRY;
+  const columns = Math.max(...sides.map((side) => trialFields(test, entryOfSide(side))));
+  const target = aim ?? nextOpen(test, sides, entryOfSide);
+  const targetText = `${target.side === 'central' ? '' : `${target.side}, `}trial ${target.trial + 1}`;
+  const take = (value: number, touchDowns: number | null) => {
+    const entry = entryOfSide(target.side);
+    const trials = Array.from({ length: Math.max(entry.trials.length, target.trial + 1) }, (_, i) =>
+      i === target.trial ? String(value) : (entry.trials[i] ?? ''),
+    );
+    const touches = touchDowns === null ? entry.touchDowns : (entry.touchDowns ?? 0) + touchDowns;
+    put(target.side, { ...entry, trials, touchDowns: touches });
+    setAim(null);
+  };
   return (
     <section className={`card ${classes.entry}`} aria-labelledby="test-title">
       <Title order={2} size={19} id="test-title">
@@ -111,6 +150,9 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
         in {unitWord(test.unit)}, {test.trials.count} {test.trials.count === 1 ? 'trial' : 'trials'} (
         {test.trials.aggregate} counts), about {duration(test.timeSeconds)} for both sides
       </p>
+      {test.faults ? (
+        <FaultMarks test={test} sides={sides} entries={entriesOfSides(sides, entryOfSide)} onEntry={put} />
+      ) : null}
       <div className={classes.scroll}>
         <table ref={table} className={classes.table}>
           <thead>
@@ -129,7 +171,7 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
               key={side}
               test={test}
               side={side}
-              entry={entries[side] ?? empty}
+              entry={entryOfSide(side)}
               columns={columns}
               last={lastOf(test, side, earlier)}
               onChange={(entry) => setEntries((current) => ({ ...current, [side]: entry }))}
@@ -137,10 +179,22 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
               onEnter={enter}
               onSwitchSide={switchSide}
               onHelp={onHelp}
+              onFocusTrial={(trial) => setAim({ side, trial })}
             />
           ))}
         </table>
       </div>
+      {test.faults ? null : (
+        <>
+          <Clocks test={test} target={targetText} onTake={take} />
+          <RawReading
+            test={test}
+            side={target.side}
+            target={targetText}
+            onTake={(value) => take(value, null)}
+          />
+        </>
+      )}
       <SideComparison test={test} entries={entries} />
     </section>
   );

@@ -1,9 +1,23 @@
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { caseSchema } from '@yonder/core/schemas';
+import type { ResultRow } from '@yonder/core/contracts';
+import type { Test } from '@yonder/core/reference';
 import { safetyState } from '@yonder/core/safety';
 import { describe, expect, it } from 'vitest';
 import { readNumber } from '../../app/readNumber.ts';
-import { entryOf, painFault, sameAsStored, trialFault, trialFields, trialValues } from './entry.ts';
+import {
+  EMPTY_ENTRY,
+  entryGrade,
+  entryOf,
+  painFault,
+  resultOf,
+  sameAsStored,
+  trialFault,
+  trialFields,
+  trialValues,
+  withMark,
+} from './entry.ts';
+import { conversionOf } from './convert.ts';
 import { testsOfRegion } from './testsOfRegion.ts';
 
 const lunge = bundledReference.tests.get('wblt-distance');
@@ -35,7 +49,7 @@ describe('what is typed', () => {
 });
 
 describe('trial fields', () => {
-  const fields = (...trials: string[]) => trialFields(lunge, { trials, pain: '' });
+  const fields = (...trials: string[]) => trialFields(lunge, { ...EMPTY_ENTRY, trials });
   it('are as many as the test asks for', () => {
     expect(fields()).toBe(3);
     expect(fields('7', '7.1')).toBe(3);
@@ -46,7 +60,7 @@ describe('trial fields', () => {
     expect(fields('7', '7.1', '8.5', '7.2', '7.3')).toBe(5);
   });
   it('unreadable text is not a value', () => {
-    expect(trialValues(lunge, { trials: ['7', '71', 'x', '7,5'], pain: '' })).toEqual([7, 7.5]);
+    expect(trialValues(lunge, { ...EMPTY_ENTRY, trials: ['7', '71', 'x', '7,5'] })).toEqual([7, 7.5]);
   });
 });
 
@@ -59,13 +73,13 @@ describe('what is stored', () => {
     version: 3,
   };
   it('comes back into the fields as it was', () => {
-    expect(entryOf(row)).toEqual({ trials: ['7', '7.2'], pain: '1' });
-    expect(entryOf(undefined)).toEqual({ trials: [], pain: '' });
+    expect(entryOf(row)).toEqual({ ...EMPTY_ENTRY, trials: ['7', '7.2'], pain: '1' });
+    expect(entryOf(undefined)).toEqual(EMPTY_ENTRY);
   });
   it('is not stored again when nothing changed, and is when pain alone did', () => {
-    expect(sameAsStored(lunge, { trials: ['7.0', '7,2'], pain: '1' }, row)).toBe(true);
-    expect(sameAsStored(lunge, { trials: ['7', '7.2'], pain: '2' }, row)).toBe(false);
-    expect(sameAsStored(lunge, { trials: ['7', '7.2', '7.1'], pain: '1' }, row)).toBe(false);
+    expect(sameAsStored(lunge, { ...EMPTY_ENTRY, trials: ['7.0', '7,2'], pain: '1' }, row)).toBe(true);
+    expect(sameAsStored(lunge, { ...EMPTY_ENTRY, trials: ['7', '7.2'], pain: '2' }, row)).toBe(false);
+    expect(sameAsStored(lunge, { ...EMPTY_ENTRY, trials: ['7', '7.2', '7.1'], pain: '1' }, row)).toBe(false);
   });
 });
 
@@ -102,5 +116,84 @@ describe('the tests of a region', () => {
   });
   it('are none while a stop sign blocks the region', () => {
     expect(listed({ redFlags: [{ id: 'foot-locking', answer: true }] })).toEqual([]);
+  });
+});
+
+describe('what was seen', () => {
+  const step = bundledReference.tests.get('step-down-quality') as Test;
+  const raise = bundledReference.tests.get('active-straight-leg-raise') as Test;
+  const [first, second] = (step.faults ?? []).map((f) => f.id) as [string, string];
+
+  it('makes the grade by the stated rule; nobody looked is no grade', () => {
+    expect(trialFields(step, EMPTY_ENTRY)).toBe(0);
+    expect(entryGrade(step, EMPTY_ENTRY)).toBeNull();
+    expect(resultOf(step, EMPTY_ENTRY)).toBeNull();
+    expect(entryGrade(step, { ...EMPTY_ENTRY, faults: [] })).toBe(3);
+    const slight = withMark(EMPTY_ENTRY, first, 'slight');
+    expect(entryGrade(step, slight)).toBe(2);
+    expect(entryGrade(step, withMark(slight, second, 'clear'))).toBe(1);
+    expect(entryGrade(step, withMark(slight, first, null))).toBe(3);
+    expect(entryGrade(step, { ...EMPTY_ENTRY, unable: true })).toBe(0);
+  });
+
+  it('is stored with grade and marks, and read back the same', () => {
+    const entry = withMark(withMark(EMPTY_ENTRY, first, 'slight'), second, 'clear');
+    const stored = resultOf(step, entry);
+    expect(stored).toMatchObject({ grade: 1, faults: [{ id: first, mark: 'slight' }, { id: second }] });
+    const row = { ...stored, test: step.id, side: 'left', version: 1 } as ResultRow;
+    expect(entryOf(row)).toEqual(entry);
+    expect(sameAsStored(step, entry, row)).toBe(true);
+  });
+
+  it('limits a rating from below', () => {
+    const fault = raise.faults?.[0]?.id ?? '';
+    const seen = withMark({ ...EMPTY_ENTRY, trials: ['0'] }, fault, 'clear');
+    expect(trialFault(raise, '0', seen.faults)).toBe('at least 1: clear faults are marked');
+    expect(resultOf(raise, seen)).toBeNull();
+    expect(resultOf(raise, { ...seen, trials: ['2'] })).toMatchObject({ grade: 2 });
+  });
+});
+
+describe('where and how it hurts', () => {
+  const lungeTest = bundledReference.tests.get('wblt-distance') as Test;
+  const entry = { ...EMPTY_ENTRY, trials: ['7'], aspect: 'front', feel: 'pinch' } as const;
+  it('is kept with the pain, and goes with it', () => {
+    expect(resultOf(lungeTest, { ...entry, pain: '3' })?.pain).toEqual({
+      nrs: 3,
+      aspect: 'front',
+      feel: 'pinch',
+    });
+    expect(resultOf(lungeTest, { ...entry, pain: '0' })?.pain).toEqual({ nrs: 0 });
+  });
+});
+
+describe('a raw reading', () => {
+  const athlete = {
+    bodyMassKg: 60,
+    limbLengthCm: { leg: { left: 86, right: 90 } },
+  };
+  const of = (id: string, side: 'left' | 'right' = 'left', over = {}) =>
+    conversionOf(bundledReference.tests.get(id) as Test, { ...athlete, ...over }, side);
+  const reach = bundledReference.data.tests.find(
+    (t) => t.unit === '%limb-length' && !t.derivedFrom && t.region !== 'shoulder',
+  );
+  const torque = bundledReference.data.tests.find((t) => t.unit === 'Nm/kg');
+
+  it('in cm is a share of that side’s limb; in N of body mass, with a lever where it is torque', () => {
+    expect(of(reach?.id ?? '')).toMatchObject({ from: 'cm', by: 'leg length 86 cm' });
+    const left = of(reach?.id ?? '');
+    const right = of(reach?.id ?? '', 'right');
+    expect(left && 'convert' in left ? left.convert(62, 0) : null).toBe(72.1); // 62 ÷ 86
+    expect(right && 'convert' in right ? right.convert(62, 0) : null).toBe(68.9); // 62 ÷ 90
+    const force = of('ankle-eversion-strength');
+    expect(force && 'convert' in force ? force.convert(126, 0) : null).toBe(2.1);
+    const moment = of(torque?.id ?? '');
+    expect(moment && 'convert' in moment ? moment.convert(300, 32) : null).toBe(1.6); // 300 × 0.32 ÷ 60
+  });
+
+  it('says what is missing, and nothing where the unit is direct', () => {
+    expect(of('ankle-eversion-strength', 'left', { bodyMassKg: null })).toEqual({ missing: 'body mass' });
+    expect(of(reach?.id ?? '', 'left', { limbLengthCm: {} })).toEqual({ missing: 'leg length' });
+    expect(of('wblt-distance')).toBeNull();
   });
 });

@@ -1,22 +1,60 @@
-import type { ResultRow } from '@yonder/core/contracts';
-import { isPlausible, MAX_TRIALS, trialSpread } from '@yonder/core/measure';
+import type { ResultInput, ResultRow } from '@yonder/core/contracts';
+import type { ScreeningResult } from '@yonder/core/domain';
+import {
+  gradeFromFaults,
+  isOrdinal,
+  isPlausible,
+  MAX_TRIALS,
+  ratingFloor,
+  trialSpread,
+} from '@yonder/core/measure';
 import type { Test } from '@yonder/core/reference';
 import { unitWord } from '@yonder/core/words';
 import { readNumber } from '../../app/readNumber.ts';
 
-/** What is typed for one side of a test: one text per trial, and the pain beside it. */
+export type Mark = NonNullable<ScreeningResult['faults']>[0];
+type Pain = NonNullable<ScreeningResult['pain']>;
+
+/** What is typed for one side of a test: one text per trial, what was seen, and the pain beside it. */
 export interface SideEntry {
   readonly trials: readonly string[];
   readonly pain: string;
+  readonly aspect: Pain['aspect'] | '';
+  readonly feel: Pain['feel'] | '';
+  /** Marked faults; null while nobody has looked. */
+  readonly faults: readonly Mark[] | null;
+  /** Could not do it, or stopped for pain. */
+  readonly unable: boolean;
+  /** Counted on the balance clock, which goes on. */
+  readonly touchDowns: number | null;
+  readonly second: ScreeningResult['second'] | null;
+}
+
+export const EMPTY_ENTRY: SideEntry = {
+  trials: [],
+  pain: '',
+  aspect: '',
+  feel: '',
+  faults: null,
+  unable: false,
+  touchDowns: null,
+  second: null,
+};
+
+/** Does the grade follow from marked faults alone? Then nothing is typed. */
+export function gradedByFaults(test: Test): boolean {
+  return test.gradingRule?.kind === 'fault-count';
 }
 
 /** Why a typed trial cannot be taken, with what would be right; null when it can (or is still empty). */
-export function trialFault(test: Test, text: string): string | null {
+export function trialFault(test: Test, text: string, faults: readonly Mark[] | null = null): string | null {
   if (text.trim() === '') return null;
   const value = readNumber(text);
   const { min, max } = test.plausible;
   if (value === null) return 'not a number';
-  return isPlausible(test, value) ? null : `outside ${min} to ${max} ${unitWord(test.unit)}`;
+  if (!isPlausible(test, value)) return `outside ${min} to ${max} ${unitWord(test.unit)}`;
+  const floor = ratingFloor(test, faults ?? []);
+  return value < floor ? `at least ${floor}: clear faults are marked` : null;
 }
 
 export function painFault(text: string): string | null {
@@ -28,28 +66,87 @@ export function painFault(text: string): string | null {
 /** The readable trials of an entry, in order. */
 export function trialValues(test: Test, entry: SideEntry): number[] {
   return entry.trials
-    .filter((text) => trialFault(test, text) === null)
+    .filter((text) => trialFault(test, text, entry.faults) === null)
     .map(readNumber)
     .filter((value) => value !== null);
 }
 
-/** How many trial fields to show: as many as the test asks, one more while the spread is too large, five at most. */
+/**
+ * How many trial fields to show: as many as the test asks, one more while the spread is too large, five at most. One
+ * for a grade by eye, none where the grade follows from faults.
+ */
 export function trialFields(test: Test, entry: SideEntry): number {
+  if (gradedByFaults(test)) return 0;
+  if (isOrdinal(test)) return 1;
   const values = trialValues(test, entry);
   const filled = values.length >= test.trials.count;
   const wanted = filled && trialSpread(test, values).askAnother ? values.length + 1 : test.trials.count;
   return Math.min(MAX_TRIALS, Math.max(wanted, entry.trials.length));
 }
 
+/** The grade of an entry whose test is graded by faults; null while nobody has looked. */
+export function entryGrade(test: Test, entry: SideEntry): number | null {
+  if (!gradedByFaults(test) || (entry.faults === null && !entry.unable)) return null;
+  return gradeFromFaults(test, entry.faults ?? [], entry.unable);
+}
+
 export function entryOf(row: ResultRow | undefined): SideEntry {
-  const trials = row?.trials ?? (row?.grade === undefined ? [] : [row.grade]);
-  return { trials: trials.map(String), pain: row?.pain ? String(row.pain.nrs) : '' };
+  if (!row) return EMPTY_ENTRY;
+  const trials = row.trials ?? (row.grade === undefined || row.faults ? [] : [row.grade]);
+  const touchDowns = row.raw?.touchDowns;
+  return {
+    trials: trials.map(String),
+    pain: row.pain ? String(row.pain.nrs) : '',
+    aspect: row.pain?.aspect ?? '',
+    feel: row.pain?.feel ?? '',
+    faults: row.faults ?? null,
+    unable: row.unable ?? false,
+    touchDowns: typeof touchDowns === 'number' ? touchDowns : null,
+    second: row.second ?? null,
+  };
+}
+
+/** The part of a result that holds its value; null when there is none yet. */
+function valueOf(
+  test: Test,
+  entry: SideEntry,
+): Pick<ResultInput, 'trials' | 'grade' | 'faults' | 'unable'> | null {
+  const seen = entry.faults === null ? {} : { faults: [...entry.faults] };
+  if (gradedByFaults(test)) {
+    const grade = entryGrade(test, entry);
+    if (grade === null) return null;
+    return { faults: [...(entry.faults ?? [])], grade, ...(entry.unable ? { unable: true } : {}) };
+  }
+  const values = trialValues(test, entry);
+  const last = values.at(-1);
+  if (last === undefined) return null;
+  return isOrdinal(test) ? { grade: last, ...seen } : { trials: values, ...seen };
+}
+
+/** What is stored of an entry, without its version; null when nothing is entered. */
+export function resultOf(test: Test, entry: SideEntry): Omit<ResultInput, 'version'> | null {
+  const value = valueOf(test, entry);
+  if (!value) return null;
+  const nrs = readNumber(entry.pain);
+  const place = {
+    ...(entry.aspect ? { aspect: entry.aspect } : {}),
+    ...(entry.feel ? { feel: entry.feel } : {}),
+  };
+  return {
+    ...value,
+    ...(nrs === null ? {} : { pain: { nrs, ...(nrs > 0 ? place : {}) } }),
+    ...(entry.touchDowns === null ? {} : { raw: { touchDowns: entry.touchDowns } }),
+    ...(entry.second ? { second: entry.second } : {}),
+  };
 }
 
 /** The same stored value? Then there is nothing to store. */
 export function sameAsStored(test: Test, entry: SideEntry, row: ResultRow | undefined): boolean {
-  const values = trialValues(test, entry);
-  const stored = row?.trials ?? (row?.grade === undefined ? [] : [row.grade]);
-  const pain = readNumber(entry.pain);
-  return values.join() === stored.join() && (pain ?? null) === (row?.pain?.nrs ?? null);
+  return JSON.stringify(resultOf(test, entry)) === JSON.stringify(resultOf(test, entryOf(row)));
+}
+
+/** Marks a fault absent, slight or clear; having looked is part of it. */
+export function withMark(entry: SideEntry, fault: string, mark: Mark['mark'] | null): SideEntry {
+  const rest = (entry.faults ?? []).filter((m) => m.id !== fault);
+  return { ...entry, faults: mark === null ? rest : [...rest, { id: fault, mark }] };
 }

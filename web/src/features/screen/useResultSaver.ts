@@ -1,11 +1,10 @@
-import type { ResultInput, ResultRow } from '@yonder/core/contracts';
+import type { ResultRow } from '@yonder/core/contracts';
 import type { Side } from '@yonder/core/domain';
 import type { Test } from '@yonder/core/reference';
 import { useCallback, useRef, useState } from 'react';
 import { errorText } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
-import { readNumber } from '../../app/readNumber.ts';
-import { sameAsStored, trialValues } from './entry.ts';
+import { resultOf, sameAsStored } from './entry.ts';
 import type { SideEntry } from './entry.ts';
 import {
   useOpenScreeningMutation,
@@ -20,11 +19,6 @@ interface Place {
   readonly athleteId: string;
   readonly date: string;
   readonly screeningId: string | null;
-}
-
-function bodyOf(test: Test, entry: SideEntry, version: number | null): ResultInput {
-  const pain = readNumber(entry.pain);
-  return { trials: trialValues(test, entry), version, ...(pain === null ? {} : { pain: { nrs: pain } }) };
 }
 
 /**
@@ -45,13 +39,14 @@ export function useResultSaver(place: Place) {
       const visit = screeningId ?? (await open({ athleteId, date }).unwrap()).id;
       const key = `${visit}/${test.id}/${side}`;
       const version = versions.current.get(key) ?? row?.version ?? null;
-      if (trialValues(test, entry).length === 0) {
+      const result = resultOf(test, entry);
+      if (!result) {
         if (version === null) return;
         await remove({ athleteId, screeningId: visit, test: test.id, side }).unwrap();
         versions.current.delete(key);
         return;
       }
-      const body = bodyOf(test, entry, version);
+      const body = { ...result, version };
       const stored = await put({ athleteId, screeningId: visit, test: test.id, side, body }).unwrap();
       versions.current.set(key, stored.version);
     },

@@ -2,6 +2,7 @@ import { ActionIcon, Button, Checkbox, Group, Select, Text, TextInput, Title } f
 import { useForm } from '@mantine/form';
 import { IconTrash } from '@tabler/icons-react';
 import { injuryInputSchema } from '@yonder/core/contracts';
+import type { AthleteRow } from '@yonder/core/contracts';
 import { REGIONS } from '@yonder/core/domain';
 import { nameOf } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
@@ -11,13 +12,9 @@ import { dayText } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useAddInjuryMutation, useRemoveInjuryMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { InjuryTimeline } from './InjuryTimeline.tsx';
+import { SIDES } from './sides.ts';
 import classes from './Story.module.css';
-
-const SIDES = [
-  { value: 'left', label: '◁ left' },
-  { value: 'right', label: '▷ right' },
-  { value: 'central', label: 'central' },
-];
 
 function InjuryForm() {
   const reference = useReference();
@@ -77,16 +74,25 @@ function InjuryForm() {
   );
 }
 
+/** Whose protocol leads after an operation. */
+function leaderOf(athlete: AthleteRow, injury: AthleteRow['injuries'][0]): string {
+  const protocol = athlete.protocols.find((p) => p.region === injury.region && p.side === injury.side);
+  return protocol
+    ? `${protocol.by}’s protocol leads for 12 months`
+    : 'the treating clinician’s protocol leads for 12 months; none is entered';
+}
+
 /** Past injuries; an operation within twelve months hands the region over to the clinician's protocol. */
 export function Injuries() {
   const reference = useReference();
-  const { athlete } = useWorkspace();
+  const { athlete, on } = useWorkspace();
   const [remove] = useRemoveInjuryMutation();
   return (
     <section className={`card ${classes.panel}`}>
       <Title order={2} size={17}>
         Past injuries
       </Title>
+      {athlete.injuries.length > 0 ? <InjuryTimeline injuries={athlete.injuries} on={on} /> : null}
       <ul className={classes.list}>
         {athlete.injuries.map((injury) => (
           <li key={injury.id} className={classes.line}>
@@ -94,7 +100,7 @@ export function Injuries() {
             <span>
               <b>{nameOf(reference, injury.region)}</b>, {dayText(injury.date)}
               {injury.what ? `, ${injury.what}` : ''}
-              {injury.operated ? '; operated, the treating clinician’s protocol leads for 12 months' : ''}
+              {injury.operated ? `; operated, ${leaderOf(athlete, injury)}` : ''}
             </span>
             <ActionIcon
               variant="subtle"

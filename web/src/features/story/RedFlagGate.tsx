@@ -13,13 +13,13 @@ import classes from './RedFlagGate.module.css';
 
 const LEVEL = { E: 'emergency', U: 'urgent', R: 'refer', P: 'protocol' } as const;
 
-/** The stop-and-refer questions of a region, general ones included. Ticked is yes; recording answers all of them. */
-export function RedFlagGate({ region, onDone }: { region: Region; onDone?: () => void }) {
+/** The stop-and-refer questions of regions, general ones included. Ticked is yes; recording answers all of them. */
+export function RedFlagGate({ regions, onDone }: { regions: readonly Region[]; onDone?: () => void }) {
   const reference = useReference();
   const { athlete } = useWorkspace();
   const [answer, { isLoading, error }] = useAnswerRedFlagsMutation();
   const [positive, setPositive] = useState<Record<string, Region | null>>({});
-  const questions = redFlagQuestions(reference, [region], athlete.birthDate, today());
+  const questions = redFlagQuestions(reference, regions, athlete.birthDate, today());
   const ticked = Object.keys(positive).length;
   const incomplete = questions.some((q) => q.askRegion && q.id in positive && positive[q.id] === null);
   const toggle = (id: string, yes: boolean) =>
@@ -33,7 +33,7 @@ export function RedFlagGate({ region, onDone }: { region: Region; onDone?: () =>
       answer: q.id in positive,
       region: positive[q.id] ?? null,
     }));
-    answer({ athleteId: athlete.id, body: { regions: [region], answers } })
+    answer({ athleteId: athlete.id, body: { regions, answers } })
       .unwrap()
       .then(onDone, () => undefined); // shown below the questions
   };
@@ -41,7 +41,8 @@ export function RedFlagGate({ region, onDone }: { region: Region; onDone?: () =>
     <section className={`card ${classes.gate}`} aria-labelledby="gate-title">
       <Group justify="space-between" align="baseline">
         <Title order={2} size={18} id="gate-title">
-          Before anything else: stop-and-refer signs, {nameOf(reference, region).toLowerCase()}
+          Before anything else: stop-and-refer signs,{' '}
+          {regions.map((region) => nameOf(reference, region).toLowerCase()).join(', ')}
         </Title>
         <Text size="sm" c="var(--muted)">
           {questions.length} questions. Tick what is true. One tick can end routine building for a region

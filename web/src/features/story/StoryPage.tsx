@@ -1,6 +1,7 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import { athleteFieldsSchema } from '@yonder/core/contracts';
 import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
+import { protocolGates } from '@yonder/core/safety';
 import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { conflictOf } from '../../app/api.ts';
@@ -10,7 +11,9 @@ import { AthleteForm } from '../athletes/AthleteForm.tsx';
 import { useAthleteQuery, useUpdateAthleteMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { Injuries } from './Injuries.tsx';
+import { Pains } from './Pains.tsx';
 import { Precautions } from './Precautions.tsx';
+import { Protocols } from './Protocols.tsx';
 import { RedFlagGate } from './RedFlagGate.tsx';
 import { StopSigns } from './StopSigns.tsx';
 import classes from './Story.module.css';
@@ -67,11 +70,17 @@ function About() {
   );
 }
 
+/** One gate per region and side, however many operations opened it. */
+function distinct<T extends { region: string; side: string }>(gates: readonly T[]): T[] {
+  return [...new Map(gates.map((gate) => [`${gate.region}/${gate.side}`, gate])).values()];
+}
+
 /** Who this is: the safety gate first, then injuries, precautions and everything typed about the athlete. */
 export function StoryPage() {
   const reference = useReference();
-  const { athlete, region } = useWorkspace();
+  const { athlete, case: input, on, region } = useWorkspace();
   const [again, setAgain] = useState(false);
+  const gates = distinct(protocolGates(reference, input.athlete, on));
   const asked = athlete.asked.find((a) => a.region === region);
   return (
     <div className={classes.page}>
@@ -85,10 +94,12 @@ export function StoryPage() {
           </Button>
         </Group>
       ) : (
-        <RedFlagGate key={region} region={region} onDone={() => setAgain(false)} />
+        <RedFlagGate key={region} regions={[region]} onDone={() => setAgain(false)} />
       )}
       <StopSigns />
+      <Protocols gates={gates} />
       <div className={classes.pair}>
+        <Pains key={`pains/${region}`} />
         <Injuries key={region} />
         <Precautions />
       </div>

@@ -1,0 +1,242 @@
+import { Alert, Button, Group, Text, TextInput, Title } from '@mantine/core';
+import type { FigureEffect, FigureRow } from '@yonder/core/contracts';
+import type { Test } from '@yonder/core/reference';
+import { nameOf, number, STATE_LABEL, withSide } from '@yonder/core/words';
+import { Fragment, useState } from 'react';
+import { Link } from 'react-router';
+import { errorText } from '../../app/api.ts';
+import { useBundledReference, useReference } from '../../app/reference.tsx';
+import { dayText } from '../../app/today.ts';
+import { UnitInput } from '../../components/UnitInput.tsx';
+import {
+  useFiguresQuery,
+  usePreviewFiguresMutation,
+  useSetFigureMutation,
+  useUnsetFigureMutation,
+} from './figureEndpoints.ts';
+import classes from './Figures.module.css';
+import { editableFigures, figureText } from './figures.ts';
+import type { EditableFigure } from './figures.ts';
+
+const stateText = (state: string) => STATE_LABEL[state as keyof typeof STATE_LABEL] ?? 'no finding';
+
+/** Whose findings would change, in words. */
+function Effect({ effect }: { effect: FigureEffect }) {
+  const reference = useReference();
+  const { judged, changed } = effect;
+  if (changed.length === 0) {
+    return (
+      <Text size="sm" role="status">
+        No finding changes among {judged} athletes.
+      </Text>
+    );
+  }
+  return (
+    <div role="status" className={classes.effect}>
+      <b>
+        Findings of {changed.length} of {judged} athletes would change:
+      </b>
+      <ul>
+        {changed.slice(0, 12).map(({ athleteId, name, changes }) => (
+          <li key={athleteId}>
+            <Link to={`/athletes/${athleteId}/ridge`}>{name}</Link>:{' '}
+            {changes
+              .slice(0, 3)
+              .map((c) =>
+                c.from === c.to
+                  ? `${withSide(nameOf(reference, c.restriction), c.side).toLowerCase()} severity ${number(c.severityFrom, 2)} → ${number(c.severityTo, 2)}`
+                  : `${withSide(nameOf(reference, c.restriction), c.side).toLowerCase()} ${stateText(c.from)} → ${stateText(c.to)}`,
+              )
+              .join('; ')}
+            {changes.length > 3 ? ` and ${changes.length - 3} more` : ''}
+          </li>
+        ))}
+      </ul>
+      {changed.length > 12 ? <span>and {changed.length - 12} athletes more</span> : null}
+    </div>
+  );
+}
+
+interface EditorProps {
+  test: Test;
+  row: EditableFigure;
+  onClose: () => void;
+}
+
+/** New value and reason; first what it would change, then saving. */
+function Editor({ test, row, onClose }: EditorProps) {
+  const [value, setValue] = useState(row.value);
+  const [reason, setReason] = useState('');
+  const [preview, { data: effect, isLoading: looking, error: refused }] = usePreviewFiguresMutation();
+  const [save, { isLoading: saving, error }] = useSetFigureMutation();
+  const input = {
+    test: test.id,
+    path: row.path,
+    ...(row.task ? { task: row.task } : {}),
+    value: value ?? 0,
+    reason,
+  };
+  const [shownFor, setShownFor] = useState<number | null>(null);
+  const look = () =>
+    preview({ set: [input] })
+      .unwrap()
+      .then(
+        () => setShownFor(value),
+        () => undefined,
+      );
+  const known = shownFor !== null && shownFor === value;
+  return (
+    <div className={classes.editor}>
+      <Group align="flex-end" gap="xs">
+        <UnitInput
+          label={`${row.label}, new value`}
+          unit={row.unit === 'deg' ? '°' : row.unit}
+          w={170}
+          value={value}
+          onChange={setValue}
+        />
+        <TextInput
+          label="Why"
+          w={280}
+          value={reason}
+          onChange={(e) => setReason(e.currentTarget.value)}
+          placeholder="source, or what you saw"
+        />
+        <Button variant="light" loading={looking} disabled={value === null} onClick={() => void look()}>
+          Whose findings change?
+        </Button>
+        <Button
+          loading={saving}
+          disabled={!known || reason.trim().length < 3}
+          onClick={() =>
+            save(input)
+              .unwrap()
+              .then(onClose, () => undefined)
+          }
+        >
+          Save figure
+        </Button>
+        <Button variant="subtle" onClick={onClose}>
+          Cancel
+        </Button>
+      </Group>
+      {known && effect ? <Effect effect={effect} /> : null}
+      {error || refused ? (
+        <Alert color="copper" role="alert" mt={6} p={8}>
+          {errorText(error ?? refused)}
+        </Alert>
+      ) : null}
+      {known && reason.trim().length < 3 ? (
+        <Text size="xs" c="var(--muted)">
+          Say why before it can be saved.
+        </Text>
+      ) : null}
+    </div>
+  );
+}
+
+/** Who edited a figure, when, what it replaced and why; and the way back. */
+function EditNote({ edit, unit }: { edit: FigureRow; unit: string }) {
+  const [unset, { isLoading, error }] = useUnsetFigureMutation();
+  return (
+    <div className={classes.note}>
+      edited by {edit.by} on {dayText(edit.date)}, was {figureText(edit.oldValue, unit)}: {edit.reason}{' '}
+      <Button size="compact-xs" variant="light" loading={isLoading} onClick={() => void unset(edit.id)}>
+        Set back
+      </Button>
+      {error ? <span role="alert"> {errorText(error)}</span> : null}
+    </div>
+  );
+}
+
+/** All figures of one test, where they come from, and what the practice put in their place. */
+export function FigureCard({ test }: { test: Test }) {
+  const reference = useReference();
+  const bundled = useBundledReference();
+  const { data } = useFiguresQuery();
+  const [open, setOpen] = useState<string | null>(null);
+  const rows = editableFigures(reference, test);
+  const shipped = new Map(
+    editableFigures(bundled, bundled.tests.get(test.id) ?? test).map((r) => [
+      `${r.path}/${r.task ?? ''}`,
+      r.value,
+    ]),
+  );
+  const own = (data?.edits ?? []).filter((e) => e.test === test.id);
+  const ended = own.filter((e) => e.ended !== null);
+  const source =
+    test.source === 'convention'
+      ? 'convention, no single source'
+      : test.source.map((s) => `${s.authors} ${s.year}`).join('; ');
+  return (
+    <section className={`card ${classes.card}`} aria-labelledby="figure-title">
+      <Title order={2} size={20} id="figure-title">
+        {test.name}
+      </Title>
+      <p className="muted">
+        Confidence: error {test.confidenceBy.error}, reference {test.confidenceBy.reference}, cut-off{' '}
+        {test.confidenceBy.flag}. Source: {source}{' '}
+        {test.source === 'convention' ? '' : '(recalled, not verified)'}. Usual: {test.reference.low} to{' '}
+        {test.reference.high} {test.unit === 'deg' ? '°' : test.unit}, {test.reference.population}.
+      </p>
+      <table className={classes.figures} aria-label="Figures">
+        <tbody>
+          {rows.map((row) => {
+            const key = `${row.path}/${row.task ?? ''}`;
+            const edit = own.find(
+              (e) => e.ended === null && e.path === row.path && (e.task ?? '') === (row.task ?? ''),
+            );
+            const was = shipped.get(key);
+            return (
+              <Fragment key={key}>
+                <tr>
+                  <th scope="row">{row.label}</th>
+                  <td className="numeric">
+                    <b>{figureText(row.value, row.unit)}</b>
+                    {edit && was !== undefined && was !== row.value ? (
+                      <span className="muted"> reference {figureText(was, row.unit)}</span>
+                    ) : null}
+                  </td>
+                  <td>
+                    {open === key ? null : (
+                      <Button
+                        size="compact-sm"
+                        variant="subtle"
+                        aria-label={`Edit ${row.label}`}
+                        onClick={() => setOpen(key)}
+                      >
+                        Edit
+                      </Button>
+                    )}
+                    {edit ? <EditNote edit={edit} unit={row.unit} /> : null}
+                  </td>
+                </tr>
+                {open === key ? (
+                  <tr data-editor>
+                    <td colSpan={3}>
+                      <Editor test={test} row={row} onClose={() => setOpen(null)} />
+                    </td>
+                  </tr>
+                ) : null}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </table>
+      {ended.length > 0 ? (
+        <details className={classes.history}>
+          <summary>Earlier edits ({ended.length})</summary>
+          <ul>
+            {ended.map((e) => (
+              <li key={e.id}>
+                {figureText(e.oldValue, test.unit)} → {figureText(e.value, test.unit)}, {e.by},{' '}
+                {dayText(e.date)}: {e.reason}; ended{' '}
+                {e.ended ? `${dayText(e.ended.date)} by ${e.ended.by}` : ''}
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
+    </section>
+  );
+}

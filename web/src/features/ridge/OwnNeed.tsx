@@ -1,0 +1,93 @@
+import { Button, Group, Text, TextInput } from '@mantine/core';
+import type { Side } from '@yonder/core/domain';
+import type { Test } from '@yonder/core/reference';
+import { figure, unitWord } from '@yonder/core/words';
+import { useState } from 'react';
+import { errorText } from '../../app/api.ts';
+import { dayText } from '../../app/today.ts';
+import { UnitInput } from '../../components/UnitInput.tsx';
+import { usePutNeedMutation, useRemoveNeedMutation } from '../athletes/athleteEndpoints.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+
+interface Props {
+  test: Test;
+  side: Side;
+  /** The need in force, in the unit of the test. */
+  need: number;
+}
+
+/** This athlete's own need for a test and side: replaces task and floor, with a reason. */
+export function OwnNeed({ test, side, need }: Props) {
+  const { athlete } = useWorkspace();
+  const [put, { isLoading, error }] = usePutNeedMutation();
+  const [remove, removing] = useRemoveNeedMutation();
+  const [open, setOpen] = useState(false);
+  const [value, setValue] = useState<number | null>(need);
+  const [reason, setReason] = useState('');
+  const own = athlete.needs.find((n) => n.test === test.id && n.side === side);
+  const save = () =>
+    put({ athleteId: athlete.id, test: test.id, side, body: { value: value ?? need, reason } })
+      .unwrap()
+      .then(
+        () => setOpen(false),
+        () => undefined,
+      );
+  if (own && !open) {
+    return (
+      <Text size="xs">
+        Own need {figure(own.value, test.unit)}, {own.setBy}, {dayText(own.setOn)}: {own.reason}{' '}
+        <Button
+          size="compact-xs"
+          variant="light"
+          loading={removing.isLoading}
+          onClick={() => void remove({ athleteId: athlete.id, test: test.id, side })}
+        >
+          Take back
+        </Button>
+      </Text>
+    );
+  }
+  if (!open) {
+    return (
+      <Button size="compact-sm" variant="subtle" onClick={() => setOpen(true)}>
+        Own need…
+      </Button>
+    );
+  }
+  return (
+    <div>
+      <UnitInput
+        size="xs"
+        label={`Own need, ${side === 'central' ? 'central' : side}`}
+        unit={unitWord(test.unit)}
+        value={value}
+        onChange={setValue}
+      />
+      <TextInput
+        size="xs"
+        label="Why"
+        value={reason}
+        maxLength={1000}
+        onChange={(e) => setReason(e.currentTarget.value)}
+      />
+      <Group gap={6} mt={6}>
+        <Button
+          size="compact-sm"
+          loading={isLoading}
+          disabled={value === null || reason.trim().length < 3}
+          onClick={() => void save()}
+        >
+          Save need
+        </Button>
+        <Button size="compact-sm" variant="subtle" onClick={() => setOpen(false)}>
+          Cancel
+        </Button>
+      </Group>
+      {error ? (
+        <Text size="xs" c="var(--danger)" role="alert">
+          {errorText(error)}
+        </Text>
+      ) : null}
+    </div>
+  );
+}

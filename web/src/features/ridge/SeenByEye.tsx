@@ -1,0 +1,110 @@
+import { Alert, Button, Group, List, Modal, SegmentedControl, Select, TextInput } from '@mantine/core';
+import type { Region, Side } from '@yonder/core/domain';
+import { nameOf, REGION_LABEL, SIDE_LABEL } from '@yonder/core/words';
+import { useState } from 'react';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { useAddJudgementMutation } from '../athletes/athleteEndpoints.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+
+const DEGREES = [
+  { value: 'slight', label: 'slight' },
+  { value: 'clear', label: 'clear' },
+  { value: 'marked', label: 'marked' },
+];
+
+interface Props {
+  /** Region whose restrictions come first. */
+  region: Region;
+  onClose: () => void;
+}
+
+/** Adds a restriction that was seen, not measured; it holds until it is measured. */
+export function SeenByEye({ region, onClose }: Props) {
+  const reference = useReference();
+  const { athlete } = useWorkspace();
+  const [add, { isLoading, error }] = useAddJudgementMutation();
+  const [restriction, setRestriction] = useState<string | null>(null);
+  const [side, setSide] = useState<Side>('left');
+  const [degree, setDegree] = useState('clear');
+  const [reason, setReason] = useState('');
+  const entry = reference.restrictions.get(restriction ?? '');
+  const sides: Side[] =
+    entry?.laterality === 'central'
+      ? ['central']
+      : entry?.laterality === 'either'
+        ? ['left', 'right', 'central']
+        : ['left', 'right'];
+  const shownSide = sides.includes(side) ? side : (sides[0] ?? 'left');
+  const groups = reference.data.regions
+    .map((r) => ({
+      group: REGION_LABEL[r.id],
+      own: r.id === region,
+      items: reference.data.restrictions
+        .filter((x) => x.region === r.id)
+        .map((x) => ({ value: x.id, label: x.name })),
+    }))
+    .sort((a, b) => Number(b.own) - Number(a.own))
+    .map(({ group, items }) => ({ group, items }));
+  const save = () =>
+    add({
+      athleteId: athlete.id,
+      body: { restriction, side: shownSide, verdict: 'seen', degree, reason: reason.trim() },
+    })
+      .unwrap()
+      .then(onClose, () => undefined);
+  return (
+    <Modal
+      opened
+      onClose={onClose}
+      title="A restriction seen by eye"
+      centered
+      closeButtonProps={{ 'aria-label': 'Close' }}
+    >
+      <Select
+        label="Restriction"
+        searchable
+        data={groups}
+        value={restriction}
+        onChange={setRestriction}
+        data-autofocus
+      />
+      {entry?.observableSigns ? (
+        <List size="sm" mt={6}>
+          {entry.observableSigns.map((sign) => (
+            <List.Item key={sign}>{sign}</List.Item>
+          ))}
+        </List>
+      ) : null}
+      <Group mt="sm" gap="sm">
+        <SegmentedControl
+          aria-label="Side"
+          data={sides.map((s) => ({ value: s, label: SIDE_LABEL[s] }))}
+          value={shownSide}
+          onChange={(value) => setSide(value as Side)}
+        />
+        <SegmentedControl aria-label="Degree" data={DEGREES} value={degree} onChange={setDegree} />
+      </Group>
+      <TextInput
+        mt="sm"
+        label="What you saw"
+        value={reason}
+        maxLength={2000}
+        onChange={(e) => setReason(e.currentTarget.value)}
+      />
+      {error ? (
+        <Alert color="copper" role="alert" mt="sm" p={8}>
+          {errorText(error)}
+        </Alert>
+      ) : null}
+      <Group mt="md" justify="flex-end">
+        <Button variant="subtle" onClick={onClose}>
+          Cancel
+        </Button>
+        <Button loading={isLoading} disabled={!restriction} onClick={() => void save()}>
+          Add {restriction ? nameOf(reference, restriction).toLowerCase() : 'restriction'}
+        </Button>
+      </Group>
+    </Modal>
+  );
+}

@@ -1,0 +1,110 @@
+import { Button, Text } from '@mantine/core';
+import { useHotkeys } from '@mantine/hooks';
+import type { Finding } from '@yonder/core/findings';
+import { figure, nameOf, number, percent, reasonText, signedFigure, withSide } from '@yonder/core/words';
+import { Link, useLocation, useNavigate } from 'react-router';
+import { useReference } from '../../app/reference.tsx';
+import { dayText, shortDay } from '../../app/today.ts';
+import { WhyPanel } from '../../components/WhyPanel.tsx';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { OwnNeed } from './OwnNeed.tsx';
+import classes from './Ridge.module.css';
+import { SayOfFinding } from './SayOfFinding.tsx';
+
+/** The figures behind a finding: its worst evidence, the other side, the change and when to rescreen. */
+function useFigures(finding: Finding | null): [string, string][] {
+  const reference = useReference();
+  const { report } = useWorkspace();
+  const row = finding?.evidence[0];
+  const test = reference.tests.get(row?.test ?? '');
+  if (!finding) return [];
+  const factors: [string, string] = [
+    'Priority',
+    `${number(finding.factors.severity, 2)} × ${finding.factors.relevance} × ${finding.factors.injury} = ${number(finding.priority, 2)}`,
+  ];
+  if (!row || !test) return [['Severity', number(finding.severity, 2)], factors];
+  const other = report.capacities.find(
+    (c) => c.test === row.test && c.side !== row.side && c.side !== 'central',
+  );
+  const change = report.changes.find((c) => c.test === row.test && c.side === row.side);
+  const figures: [string, string][] = [
+    ['Has', `${figure(row.estimate, test.unit)}${row.sd === null ? '' : ` ± ${number(row.sd, 1)}`}`],
+    ['Needs', figure(row.need, test.unit)],
+    ['Asked by', row.needSource.kind === 'task' ? nameOf(reference, row.needSource.id) : row.needSource.kind],
+    ['Reserve', signedFigure(row.reserve, test.unit)],
+    ['Margin', number(row.margin, 2)],
+    ['Short with', percent(row.pShort)],
+  ];
+  if (other) figures.push([`Other side`, figure(other.estimate, test.unit)]);
+  if (change)
+    figures.push([`Since ${shortDay(change.fromDate)}`, signedFigure(change.difference, test.unit)]);
+  const rescreen = report.rescreen.find((r) => r.test === row.test && r.side === row.side);
+  if (rescreen) figures.push(['Rescreen', dayText(rescreen.due)]);
+  figures.push(factors);
+  return figures;
+}
+
+/** Up or down the chain, in words. */
+const DIRECTION = { up: 'above', down: 'below', same: 'same area' } as const;
+
+/** Why a restriction is ranked where it is, what the practitioner says of it, and the way to its drills. */
+export function Why({ finding }: { finding: Finding | null }) {
+  const reference = useReference();
+  const { report } = useWorkspace();
+  const navigate = useNavigate();
+  const location = useLocation();
+  const figures = useFigures(finding);
+  const toRoutine = () => navigate({ pathname: '../routine', search: location.search }, { relative: 'path' });
+  useHotkeys([['B', () => void toRoutine()]]);
+  if (!finding) {
+    return (
+      <WhyPanel title="Nothing to explain yet">
+        <Text size="sm">Screen a region first; what is short appears here with its reasons.</Text>
+      </WhyPanel>
+    );
+  }
+  const row = finding.evidence[0];
+  const test = reference.tests.get(row?.test ?? '');
+  const asymmetry = report.asymmetries.find((a) => a.test === row?.test && a.state === 'possible-repeat');
+  const drills = reference.data.drills.filter((d) =>
+    d.serves.some((s) => s.restriction === finding.restriction && s.match >= 0.4),
+  ).length;
+  const neighbours = reference.restrictions.get(finding.restriction)?.neighbours ?? [];
+  const others = [...new Set(finding.evidence.slice(1).map((e) => e.test))].filter((id) => id !== row?.test);
+  return (
+    <WhyPanel
+      title={withSide(nameOf(reference, finding.restriction), finding.side)}
+      figures={figures}
+      reasons={[
+        ...finding.reasons.map((reason) => reasonText(reference, reason)),
+        ...(others.length > 0
+          ? [`Also informed by: ${others.map((id) => nameOf(reference, id).toLowerCase()).join(', ')}.`]
+          : []),
+        ...(asymmetry ? ['The sides differ beyond their limit but inside the error: possible, repeat.'] : []),
+        ...neighbours
+          .slice(0, 2)
+          .map(
+            (n) =>
+              `Look also at (${DIRECTION[n.direction]}): ${nameOf(reference, n.restriction).toLowerCase()}. ${n.why}`,
+          ),
+      ]}
+    >
+      {test ? (
+        <Text size="xs" c="var(--muted)" mb={6}>
+          {test.confidence} confidence, recalled and unverified.{' '}
+          <Link to={`/figures?test=${test.id}`}>Edit its figures</Link>
+        </Text>
+      ) : null}
+      <Button fullWidth onClick={() => void toRoutine()} rightSection={<kbd className={classes.key}>B</kbd>}>
+        Build routine
+      </Button>
+      <Text size="xs" c="var(--muted)" mt={6}>
+        {drills} drills serve this; those that fit kit, minutes and precautions are chosen.
+      </Text>
+      <SayOfFinding key={`${finding.restriction}/${finding.side}`} finding={finding} />
+      {test && row ? (
+        <OwnNeed key={`${test.id}/${row.side}`} test={test} side={row.side} need={row.need} />
+      ) : null}
+    </WhyPanel>
+  );
+}

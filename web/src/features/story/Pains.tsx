@@ -1,0 +1,168 @@
+import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { painInputSchema } from '@yonder/core/contracts';
+import { REGIONS } from '@yonder/core/domain';
+import { nameOf } from '@yonder/core/words';
+import { zod4Resolver } from 'mantine-form-zod-resolver';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { dayText, today } from '../../app/today.ts';
+import { SideMark } from '../../components/SideMark.tsx';
+import { UnitInput } from '../../components/UnitInput.tsx';
+import { useAddPainMutation, useEndPainMutation } from '../athletes/athleteEndpoints.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { SIDES } from './sides.ts';
+import classes from './Story.module.css';
+
+const ASPECTS = ['front', 'back', 'inner', 'outer', 'deep'];
+const FEELS = ['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb'];
+const WHEN = [
+  { value: 'rest', label: 'at rest' },
+  { value: 'movement', label: 'in movement' },
+  { value: 'end-range', label: 'at end range' },
+  { value: 'day-after', label: 'the day after' },
+];
+const whenText = (when: string) => WHEN.find((w) => w.value === when)?.label ?? when;
+
+function PainForm() {
+  const reference = useReference();
+  const { athlete, region } = useWorkspace();
+  const [add, { isLoading, error }] = useAddPainMutation();
+  const form = useForm({
+    initialValues: {
+      region: region as string,
+      side: 'left',
+      aspect: null as string | null,
+      feel: null as string | null,
+      when: 'movement',
+      nrs: 2 as number | null,
+      since: today(),
+    },
+    validate: (values) => zod4Resolver(painInputSchema)(bodyOf(values) as never),
+  });
+  return (
+    <form
+      onSubmit={form.onSubmit((values) => {
+        add({ athleteId: athlete.id, body: bodyOf(values) })
+          .unwrap()
+          .then(
+            () => form.reset(),
+            () => undefined,
+          );
+      })}
+      noValidate
+    >
+      <Group align="flex-end" gap="xs">
+        <Select
+          size="xs"
+          w={140}
+          label="Where it hurts"
+          data={REGIONS.map((r) => ({ value: r, label: nameOf(reference, r) }))}
+          allowDeselect={false}
+          {...form.getInputProps('region')}
+        />
+        <Select
+          size="xs"
+          w={92}
+          label="Side"
+          data={SIDES}
+          allowDeselect={false}
+          {...form.getInputProps('side')}
+        />
+        <Select size="xs" w={92} label="Aspect" clearable data={ASPECTS} {...form.getInputProps('aspect')} />
+        <Select
+          size="xs"
+          w={116}
+          label="Feels like"
+          clearable
+          data={FEELS.map((f) => ({ value: f, label: f.replace('-', ' ') }))}
+          {...form.getInputProps('feel')}
+        />
+        <Select
+          size="xs"
+          w={122}
+          label="When"
+          data={WHEN}
+          allowDeselect={false}
+          {...form.getInputProps('when')}
+        />
+        <UnitInput
+          size="xs"
+          w={80}
+          label="How much"
+          unit="/10"
+          min={0}
+          max={10}
+          value={form.values.nrs}
+          error={form.errors.nrs}
+          onChange={(nrs) => form.setFieldValue('nrs', nrs)}
+        />
+        <TextInput size="xs" type="date" label="Since" {...form.getInputProps('since')} />
+        <Button size="xs" variant="light" type="submit" loading={isLoading}>
+          Add pain
+        </Button>
+      </Group>
+      {error ? (
+        <Text size="sm" c="var(--danger)" role="alert">
+          {errorText(error)}
+        </Text>
+      ) : null}
+    </form>
+  );
+}
+
+function bodyOf({ aspect, feel, ...rest }: { aspect: string | null; feel: string | null }) {
+  return { ...rest, ...(aspect ? { aspect } : {}), ...(feel ? { feel } : {}) };
+}
+
+/** What hurts now, and what its place and feel point to. */
+export function Pains() {
+  const reference = useReference();
+  const { athlete, report } = useWorkspace();
+  const [end] = useEndPainMutation();
+  const now = athlete.pains.filter((pain) => pain.ended === null);
+  const told = report.patterns.filter((hit) => hit.test === null);
+  return (
+    <section className={`card ${classes.panel}`} aria-labelledby="pains">
+      <Title order={2} size={17} id="pains">
+        What hurts now
+      </Title>
+      <ul className={classes.list}>
+        {now.map((pain) => (
+          <li key={pain.id} className={classes.line}>
+            <SideMark side={pain.side} />
+            <span>
+              <b>
+                {nameOf(reference, pain.region)}
+                {pain.aspect ? `, ${pain.aspect}` : ''}
+              </b>{' '}
+              {pain.nrs}/10 {whenText(pain.when)}
+              {pain.feel ? `, feels like ${pain.feel.replace('-', ' ')}` : ''}, since {dayText(pain.since)}
+            </span>
+            <Button
+              size="compact-xs"
+              variant="subtle"
+              onClick={() => void end({ athleteId: athlete.id, id: pain.id, body: { date: today() } })}
+            >
+              Gone today
+            </Button>
+          </li>
+        ))}
+        {now.length === 0 ? <li className="muted">Nothing recorded.</li> : null}
+      </ul>
+      {told.map((hit) => (
+        <Text
+          key={hit.pattern + hit.side}
+          size="sm"
+          mb={4}
+          fw={hit.refer ? 650 : undefined}
+          c={hit.refer ? 'var(--danger)' : undefined}
+        >
+          {hit.restriction ? `${nameOf(reference, hit.restriction)}: ` : ''}
+          {hit.says}
+        </Text>
+      ))}
+      <PainForm />
+    </section>
+  );
+}
