@@ -55,7 +55,7 @@ await page.waitForSelector('table');
 await pause(500);
 await shoot('athletes');
 const ids = await page.evaluate(async () => {
-  const rows = await (await fetch('/api/v1/athletes')).json();
+  const { athletes: rows } = await (await fetch('/api/v1/athletes')).json();
   return Object.fromEntries(rows.map((row) => [row.name.split(' ')[0], row.id]));
 });
 const visit = async (name, path) => {

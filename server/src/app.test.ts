@@ -64,14 +64,14 @@ describe('signing in', () => {
 
 describe('bad input', () => {
   it('names the path of each fault and stores nothing', async () => {
-    const before = (await north.get('/athletes')).body.length;
+    const before = (await north.get('/athletes')).body.athletes.length;
     const response = await north
       .post('/athletes', { ...ATHLETE, name: ' ', bodyMassKg: 900, colour: 'teal' })
       .expect(400);
     expect(response.body.errors.map((e: { path: string }) => e.path)).toEqual(
       expect.arrayContaining(['$.name', '$.bodyMassKg', '$']),
     );
-    expect((await north.get('/athletes')).body).toHaveLength(before);
+    expect((await north.get('/athletes')).body.athletes).toHaveLength(before);
   });
   it.each([
     ['/athletes/not-an-id', 400],
@@ -140,7 +140,7 @@ describe('another practice', () => {
       .expect(404);
     await south.post('/sessions', { routineId: routine.id, date: '2027-02-03' }).expect(404);
     await issue(south, athlete.id, '2027-02-02').expect(404);
-    expect((await south.get('/athletes')).body).toEqual([]);
+    expect((await south.get('/athletes')).body.athletes).toEqual([]);
   });
 });
 

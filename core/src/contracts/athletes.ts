@@ -146,13 +146,30 @@ export const athleteSummarySchema = z
     lastScreening: isoDaySchema.nullable(),
     rescreenDue: isoDaySchema.nullable(),
     routineVersion: z.int().nullable(),
+    age: z.int().describe('years'),
     blocked: z.boolean(),
     precautions: z.int(),
-    restrictions: z.array(z.object({ restriction: z.string(), side: sideSchema, state: z.string() })),
+    reviewsDue: z.int().describe('precautions past their review date'),
+    protocol: z.boolean().describe('a protocol leads for a region'),
+    judged: z.boolean().describe('false while the findings below are being worked out'),
+    restrictions: z.array(
+      z.object({ restriction: z.string(), side: sideSchema, state: z.string(), severity: z.number() }),
+    ),
     ridge: z.array(z.object({ region: regionSchema, side: sideSchema, margin: z.number() })),
+    real: z
+      .object({ better: z.int(), worse: z.int() })
+      .describe('tests with a change beyond their error since the last time'),
   })
   .meta({ id: 'AthleteSummary' });
 export type AthleteSummary = z.infer<typeof athleteSummarySchema>;
+
+export const athleteListSchema = z
+  .object({
+    athletes: z.array(athleteSummarySchema),
+    pending: z.int().describe('athletes whose findings are being worked out; ask again soon'),
+  })
+  .meta({ id: 'AthleteList' });
+export type AthleteList = z.infer<typeof athleteListSchema>;
 
 export const updateAthleteSchema = athleteFieldsSchema.extend({ version: versionSchema });
 

@@ -5,8 +5,8 @@ export type { Me } from './auth.ts';
 export {
   athleteCaseSchema,
   athleteFieldsSchema,
+  athleteListSchema,
   athleteSchemaRow,
-  athleteSummarySchema,
   clearanceInputSchema,
   endPainSchema,
   endPrecautionSchema,
@@ -22,6 +22,7 @@ export {
 export type {
   AthleteCase,
   AthleteFields,
+  AthleteList,
   AthleteRow,
   AthleteSummary,
   PrecautionRow,

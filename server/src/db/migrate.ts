@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { foundation } from './migrations/2026-11-25-foundation.ts';
+import { summaries } from './migrations/2026-11-25-summaries.ts';
 import { wholeBody } from './migrations/2026-11-25-whole-body.ts';
 
 /** One step of the schema, in SQL, forwards and back. Each runs in a transaction of its own. */
@@ -10,7 +11,7 @@ export interface Migration {
   readonly down: string;
 }
 
-const MIGRATIONS: readonly Migration[] = [foundation, wholeBody];
+const MIGRATIONS: readonly Migration[] = [foundation, wholeBody, summaries];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */
 export function createMigrator(sequelize: Sequelize): Umzug {

@@ -8,7 +8,7 @@ import { practiceSettings } from '../figures/practice.ts';
 import type { PracticeSettings } from '../figures/practice.ts';
 import { athleteRow } from './records.ts';
 import type { StoryRecords } from './records.ts';
-import { loadStories } from './repository.ts';
+import { groupBy, loadStories } from './repository.ts';
 
 /** An athlete's whole record as the core reads it, with the id of the routine in force. */
 export interface LoadedCase {
@@ -19,28 +19,31 @@ export interface LoadedCase {
   readonly routine: RoutineRecord | null;
 }
 
+type ByKey<Row> = ReadonlyMap<string, readonly Row[]>;
+
+/** Visits by athlete, results by screening. */
 interface Visits {
-  readonly screenings: readonly ScreeningRecord[];
-  readonly results: readonly ResultRecord[];
-  readonly routines: readonly RoutineRecord[];
-  readonly sessions: readonly SessionRecord[];
+  readonly screenings: ByKey<ScreeningRecord>;
+  readonly results: ByKey<ResultRecord>;
+  readonly routines: ByKey<RoutineRecord>;
+  readonly sessions: ByKey<SessionRecord>;
 }
 
 async function loadVisits(
   { models }: Database,
   practiceId: string,
-  athleteId: string | undefined,
-  transaction: Transaction | undefined,
+  athleteIds: readonly string[],
+  transaction?: Transaction,
 ): Promise<Visits> {
   const scope = { transaction, raw: true } as const;
-  const own = athleteId ? { practiceId, athleteId } : { practiceId };
+  const own = { practiceId, athleteId: [...athleteIds] };
   const screenings = (await models.screenings.findAll({
     where: own,
     order: [['date', 'ASC']],
     ...scope,
   })) as unknown as ScreeningRecord[];
   const results = await models.results.findAll({
-    where: athleteId ? { practiceId, screeningId: screenings.map((s) => s.id) } : { practiceId },
+    where: { practiceId, screeningId: screenings.map((s) => s.id) },
     order: [
       ['test', 'ASC'],
       ['side', 'ASC'],
@@ -57,14 +60,15 @@ async function loadVisits(
     ...scope,
   });
   return {
-    screenings,
-    results: results as unknown as ResultRecord[],
-    routines: routines as unknown as RoutineRecord[],
-    sessions: sessions as unknown as SessionRecord[],
+    screenings: groupBy(screenings, (row) => row.athleteId),
+    results: groupBy(results as unknown as ResultRecord[], (row) => row.screeningId),
+    routines: groupBy(routines as unknown as RoutineRecord[], (row) => row.athleteId),
+    sessions: groupBy(sessions as unknown as SessionRecord[], (row) => row.athleteId),
   };
 }
 
-function athletePart(story: StoryRecords): unknown {
+/** The athlete of a case, from the story as it is stored. */
+export function athletePart(story: StoryRecords): unknown {
   const row = athleteRow(story);
   return {
     birthDate: row.birthDate,
@@ -98,8 +102,7 @@ function athletePart(story: StoryRecords): unknown {
 }
 
 function caseOf(story: StoryRecords, visits: Visits, practice: PracticeSettings, on: string): LoadedCase {
-  const own = <T extends { athleteId: string }>(rows: readonly T[]) =>
-    rows.filter((r) => r.athleteId === story.athlete.id);
+  const own = <Row>(rows: ByKey<Row>) => rows.get(story.athlete.id) ?? [];
   const routine = own(visits.routines).findLast((r) => r.issuedOn <= on) ?? null;
   const document = {
     format: 'yonder-ridge-case/1',
@@ -127,9 +130,11 @@ function caseOf(story: StoryRecords, visits: Visits, practice: PracticeSettings,
       .filter((screening) => screening.date <= on)
       .map((screening) => ({
         date: screening.date,
-        results: visits.results
-          .filter((result) => result.screeningId === screening.id)
-          .map((result) => ({ test: result.test, side: result.side, ...result.value })),
+        results: (visits.results.get(screening.id) ?? []).map((result) => ({
+          test: result.test,
+          side: result.side,
+          ...result.value,
+        })),
       })),
     request: { minutes: story.athlete.minutes, kit: story.athlete.kit },
     routine: routine ? { issued: routine.issuedOn, mode: routine.mode, items: routine.items } : null,
@@ -146,13 +151,20 @@ function caseOf(story: StoryRecords, visits: Visits, practice: PracticeSettings,
   };
 }
 
-/** Cases of all athletes of a practice as of a day, in a handful of queries. */
-export async function loadCases(database: Database, practiceId: string, on: string): Promise<LoadedCase[]> {
-  const [stories, visits, practice] = await Promise.all([
-    loadStories(database, practiceId),
-    loadVisits(database, practiceId, undefined, undefined),
-    practiceSettings(database, practiceId),
-  ]);
+/** Cases of athletes of a practice (of all, when no ids are given) as of a day, in a handful of queries. */
+export async function loadCases(
+  database: Database,
+  practiceId: string,
+  on: string,
+  ids?: readonly string[],
+): Promise<LoadedCase[]> {
+  const stories = await loadStories(database, practiceId, ids);
+  const visits = await loadVisits(
+    database,
+    practiceId,
+    stories.map((story) => story.athlete.id),
+  );
+  const practice = await practiceSettings(database, practiceId);
   return stories.map((story) => caseOf(story, visits, practice, on));
 }
 
@@ -164,8 +176,8 @@ export async function loadCase(
   on: string,
   transaction?: Transaction,
 ): Promise<LoadedCase> {
-  const [story] = await loadStories(database, practiceId, athleteId, transaction);
+  const [story] = await loadStories(database, practiceId, [athleteId], transaction);
   if (!story) throw notFound('Athlete');
-  const visits = await loadVisits(database, practiceId, athleteId, transaction);
+  const visits = await loadVisits(database, practiceId, [athleteId], transaction);
   return caseOf(story, visits, await practiceSettings(database, practiceId, transaction), on);
 }

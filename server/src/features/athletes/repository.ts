@@ -4,28 +4,29 @@ import type { AthleteRecord, OfAthlete } from '../../db/models.ts';
 import { notFound } from '../../http/problem.ts';
 import type { StoryRecords } from './records.ts';
 
-function groupBy<T extends { athleteId: string }>(rows: readonly T[]): Map<string, T[]> {
+/** Rows by a key, each group in the order given. */
+export function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>();
   for (const row of rows) {
-    const group = groups.get(row.athleteId);
+    const group = groups.get(keyOf(row));
     if (group) group.push(row);
-    else groups.set(row.athleteId, [row]);
+    else groups.set(keyOf(row), [row]);
   }
   return groups;
 }
 
-/** Stories of a practice's athletes (of one, when `athleteId` is given) in a query per table, sorted by name. */
+/** Stories of a practice's athletes (of some, when ids are given) in a query per table, sorted by name. */
 export async function loadStories(
   { models }: Database,
   practiceId: string,
-  athleteId?: string,
+  ids?: readonly string[],
   transaction?: Transaction,
 ): Promise<StoryRecords[]> {
   const scope = { transaction, raw: true } as const;
-  const own = athleteId ? { practiceId, athleteId } : { practiceId };
+  const own = ids ? { practiceId, athleteId: [...ids] } : { practiceId };
   // One after the other: inside a transaction they share one connection.
   const athletes = (await models.athletes.findAll({
-    where: athleteId ? { practiceId, id: athleteId } : { practiceId },
+    where: ids ? { practiceId, id: [...ids] } : { practiceId },
     order: [
       ['name', 'ASC'],
       ['id', 'ASC'],
@@ -37,7 +38,8 @@ export async function loadStories(
       [by, 'ASC'],
       ['id', 'ASC'],
     ] as [string, string][];
-    return groupBy((await table.findAll({ where: own as never, order, ...scope })) as unknown as Row[]);
+    const rows = await table.findAll({ where: own as never, order, ...scope });
+    return groupBy(rows as unknown as Row[], (row) => row.athleteId);
   };
   const injuries = await rowsOf(models.injuries, 'date');
   const precautions = await rowsOf(models.precautions, 'since');
@@ -65,7 +67,7 @@ export async function loadStory(
   athleteId: string,
   transaction?: Transaction,
 ): Promise<StoryRecords> {
-  const [story] = await loadStories(database, practiceId, athleteId, transaction);
+  const [story] = await loadStories(database, practiceId, [athleteId], transaction);
   if (!story) throw notFound('Athlete');
   return story;
 }

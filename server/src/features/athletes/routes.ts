@@ -1,8 +1,8 @@
 import {
   athleteCaseSchema,
   athleteFieldsSchema,
+  athleteListSchema,
   athleteSchemaRow,
-  athleteSummarySchema,
   clearanceInputSchema,
   dayQuerySchema,
   endPrecautionSchema,
@@ -19,6 +19,7 @@ import type { Endpoint } from '../../http/endpoint.ts';
 import { loadCase } from './cases.ts';
 import { answerRedFlags, clearRedFlag } from './redFlags.ts';
 import * as service from './service.ts';
+import { listAthletes } from './summaries.ts';
 
 const athlete = z.strictObject({ athleteId: idSchema });
 const child = z.strictObject({ athleteId: idSchema, id: idSchema });
@@ -30,8 +31,8 @@ export function athleteEndpoints(deps: Deps): Endpoint[] {
       method: 'get',
       path: '/athletes',
       summary: 'Athletes of the practice with a miniature ridge',
-      response: z.array(athleteSummarySchema),
-      handler: ({ user }) => service.listAthletes(deps, user),
+      response: athleteListSchema,
+      handler: ({ user }) => listAthletes(deps, user),
     }),
     endpoint({
       method: 'post',

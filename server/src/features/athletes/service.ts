@@ -1,7 +1,4 @@
-import type { AthleteFields, AthleteRow, AthleteSummary } from '@yonder/core/contracts';
-import { judgeFindings } from '@yonder/core/findings';
-import type { FindingsReport } from '@yonder/core/findings';
-import { activePrecautions } from '@yonder/core/safety';
+import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import type { Transaction } from 'sequelize';
 import type { Deps } from '../../deps.ts';
 import type { User } from '../../http/endpoint.ts';
@@ -9,49 +6,9 @@ import { ApiProblem, notFound } from '../../http/problem.ts';
 import { updateVersioned } from '../../http/versioned.ts';
 import { audit } from '../audit.ts';
 import { referenceOf } from '../figures/practice.ts';
-import { loadCases } from './cases.ts';
-import type { LoadedCase } from './cases.ts';
 import { checkAthleteFields, checkNotAfter } from './faults.ts';
 import { athleteRow, precautionRow } from './records.ts';
 import { loadStory } from './repository.ts';
-
-/** The worst margin per region and side: the miniature ridge of a list. */
-function miniature(report: FindingsReport): AthleteSummary['ridge'] {
-  const worst = new Map<string, AthleteSummary['ridge'][0]>();
-  for (const capacity of report.capacities) {
-    if (capacity.margin === null) continue;
-    const key = `${capacity.region}/${capacity.side}`;
-    const known = worst.get(key);
-    if (!known || capacity.margin < known.margin) {
-      worst.set(key, { region: capacity.region, side: capacity.side, margin: capacity.margin });
-    }
-  }
-  return [...worst.values()];
-}
-
-function summaryOf(deps: Deps, loaded: LoadedCase): AthleteSummary {
-  const report = judgeFindings(deps.reference, loaded.case);
-  const short = report.findings.filter((f) => f.state === 'short' || f.state === 'likely-short');
-  return {
-    id: loaded.athleteId,
-    name: loaded.name,
-    sport: loaded.sport,
-    birthDate: loaded.case.athlete.birthDate,
-    lastScreening: loaded.case.screenings.at(-1)?.date ?? null,
-    rescreenDue: report.rescreen[0]?.due ?? null,
-    routineVersion: loaded.routine?.number ?? null,
-    blocked: report.blocked.length > 0,
-    precautions: activePrecautions(loaded.case.athlete, loaded.case.today).length,
-    restrictions: short.slice(0, 3).map(({ restriction, side, state }) => ({ restriction, side, state })),
-    ridge: miniature(report),
-  };
-}
-
-/** Every athlete of the practice with a miniature of the ridge, sorted by name. */
-export async function listAthletes(deps: Deps, user: User): Promise<AthleteSummary[]> {
-  const cases = await loadCases(deps.database, user.practiceId, deps.today());
-  return cases.map((loaded) => summaryOf(deps, loaded));
-}
 
 export async function readAthlete(deps: Deps, user: User, athleteId: string): Promise<AthleteRow> {
   const row = athleteRow(await loadStory(deps.database, user.practiceId, athleteId));

@@ -1,7 +1,9 @@
-import { Alert, Button, Group, Loader, Table, TextInput, Title } from '@mantine/core';
+import { Alert, Button, Chip, Group, Loader, Text, TextInput, Title } from '@mantine/core';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import type { AthleteSummary } from '@yonder/core/contracts';
 import { nameOf, SIDE_MARK, STATE_LABEL } from '@yonder/core/words';
-import { useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { errorText } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -9,17 +11,24 @@ import { shortDay, today } from '../../app/today.ts';
 import { MiniRidge } from '../../components/MiniRidge.tsx';
 import { useAthletesQuery } from './athleteEndpoints.ts';
 import classes from './AthletesPage.module.css';
-import type { AthleteSummary } from '@yonder/core/contracts';
+import { FILTERS, SORTS, viewAthletes } from './listFilter.ts';
+import type { FilterKey, ListView, SortKey } from './listFilter.ts';
+
+const ROW_PX = 64;
+/** Findings of some athletes are still being worked out: ask again after this time. */
+const POLL_MS = 2000;
 
 function Restrictions({ athlete }: { athlete: AthleteSummary }) {
   const reference = useReference();
+  if (!athlete.judged) return <span className="muted">being worked out…</span>;
   if (athlete.restrictions.length === 0) {
-    return <span className="muted">{athlete.lastScreening ? 'none beyond the error' : 'not screened'}</span>;
+    const why = athlete.blocked ? 'none shown' : 'none beyond the error';
+    return <span className="muted">{athlete.lastScreening ? why : 'not screened'}</span>;
   }
   return (
     <>
       {athlete.restrictions.slice(0, 2).map((r) => (
-        <div key={`${r.restriction}${r.side}`}>
+        <div key={`${r.restriction}${r.side}`} className={classes.clip}>
           {SIDE_MARK[r.side]} {nameOf(reference, r.restriction)}{' '}
           <span className="muted">{STATE_LABEL[r.state as keyof typeof STATE_LABEL]}</span>
         </div>
@@ -28,32 +37,53 @@ function Restrictions({ athlete }: { athlete: AthleteSummary }) {
   );
 }
 
-function Row({ athlete }: { athlete: AthleteSummary }) {
+function Flags({ athlete }: { athlete: AthleteSummary }) {
+  const { blocked, precautions, protocol, real, reviewsDue } = athlete;
+  return (
+    <>
+      {blocked ? <span className={classes.stop}>stop and refer</span> : null}
+      {protocol ? <span className={classes.precaution}>protocol</span> : null}
+      {precautions > 0 ? (
+        <span className={classes.precaution}>
+          {precautions} {precautions === 1 ? 'precaution' : 'precautions'}
+          {reviewsDue > 0 ? ', review due' : ''}
+        </span>
+      ) : null}
+      {real.better + real.worse > 0 ? (
+        <span className={classes.change}>
+          {real.better > 0 ? `${real.better} really better` : ''}
+          {real.better > 0 && real.worse > 0 ? ', ' : ''}
+          {real.worse > 0 ? `${real.worse} really worse` : ''}
+        </span>
+      ) : null}
+    </>
+  );
+}
+
+function Row({ athlete, index }: { athlete: AthleteSummary; index: number }) {
   const due = athlete.rescreenDue !== null && athlete.rescreenDue <= today();
   return (
-    <Table.Tr>
-      <Table.Td>
+    <tr aria-rowindex={index + 2} style={{ height: ROW_PX }}>
+      <td>
         <Link to={`/athletes/${athlete.id}/ridge`} className={classes.name}>
           {athlete.name}
         </Link>
-        <div className="muted">{athlete.sport}</div>
-      </Table.Td>
-      <Table.Td>
+        <div className="muted">
+          {athlete.sport}
+          {athlete.age < 16 ? `, ${athlete.age} years` : ''}
+        </div>
+      </td>
+      <td>
         <MiniRidge ridge={athlete.ridge} name={athlete.name} />
-      </Table.Td>
-      <Table.Td>
+      </td>
+      <td>
         <Restrictions athlete={athlete} />
-      </Table.Td>
-      <Table.Td>
-        {athlete.blocked ? <span className={classes.stop}>stop and refer</span> : null}
-        {athlete.precautions > 0 ? (
-          <span className={classes.precaution}>
-            {athlete.precautions} {athlete.precautions === 1 ? 'precaution' : 'precautions'}
-          </span>
-        ) : null}
-      </Table.Td>
-      <Table.Td>{athlete.lastScreening ? shortDay(athlete.lastScreening) : '–'}</Table.Td>
-      <Table.Td>
+      </td>
+      <td>
+        <Flags athlete={athlete} />
+      </td>
+      <td>{athlete.lastScreening ? shortDay(athlete.lastScreening) : '–'}</td>
+      <td>
         {athlete.rescreenDue ? (
           <>
             {shortDay(athlete.rescreenDue)} {due ? <b>due</b> : null}
@@ -61,28 +91,149 @@ function Row({ athlete }: { athlete: AthleteSummary }) {
         ) : (
           '–'
         )}
-      </Table.Td>
-      <Table.Td>{athlete.routineVersion ? `version ${athlete.routineVersion}` : 'none'}</Table.Td>
-    </Table.Tr>
+      </td>
+      <td>{athlete.routineVersion ? `version ${athlete.routineVersion}` : 'none'}</td>
+    </tr>
+  );
+}
+
+/** What is looked for, kept in the address. The text field has its own state: the address follows a moment later and must not swallow keys. */
+function useView() {
+  const [search, setSearch] = useSearchParams();
+  const [text, setText] = useState(search.get('q') ?? '');
+  const set = (key: string, value: string) =>
+    setSearch(
+      (current) => {
+        if (value) current.set(key, value);
+        else current.delete(key);
+        return current;
+      },
+      { replace: true },
+    );
+  const sort = SORTS.find((key) => key === search.get('sort')) ?? 'name';
+  const chosen = (search.get('show') ?? '').split(',');
+  const filters = (Object.keys(FILTERS) as FilterKey[]).filter((key) => chosen.includes(key));
+  const down = search.get('down') === '1';
+  return {
+    view: { text, filters, sort, down } satisfies ListView,
+    look: (next: string) => {
+      setText(next);
+      set('q', next);
+    },
+    filterBy: (keys: string[]) => set('show', keys.join(',')),
+    sortBy: (key: SortKey) => {
+      // The worst first is what anybody wants of severity.
+      const nextDown = key === sort ? !down : key === 'severity';
+      setSearch(
+        (current) => {
+          current.set('sort', key);
+          if (nextDown) current.set('down', '1');
+          else current.delete('down');
+          return current;
+        },
+        { replace: true },
+      );
+    },
+  };
+}
+
+interface HeadProps {
+  view: ListView;
+  sortBy: (key: SortKey) => void;
+}
+
+function Head({ view, sortBy }: HeadProps) {
+  const sortable = (key: SortKey, label: string) => (
+    <th scope="col" aria-sort={view.sort === key ? (view.down ? 'descending' : 'ascending') : undefined}>
+      <button type="button" onClick={() => sortBy(key)} aria-label={`Sort by ${label.toLowerCase()}`}>
+        {label} {view.sort === key ? (view.down ? '▾' : '▴') : ''}
+      </button>
+    </th>
+  );
+  return (
+    <thead>
+      <tr aria-rowindex={1}>
+        {sortable('name', 'Athlete')}
+        <th scope="col">Ridge</th>
+        {sortable('severity', 'Shortest first')}
+        <th scope="col">Flags</th>
+        {sortable('screened', 'Screened')}
+        {sortable('rescreen', 'Rescreen')}
+        <th scope="col">Routine</th>
+      </tr>
+    </thead>
+  );
+}
+
+/** The rows in view only, however many there are. */
+function List({ shown, view, sortBy }: HeadProps & { shown: readonly AthleteSummary[] }) {
+  const box = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- this component does nothing that would need memoizing
+  const rows = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW_PX,
+    overscan: 8,
+  });
+  const items = rows.getVirtualItems();
+  const before = items[0]?.start ?? 0;
+  const after = rows.getTotalSize() - (items.at(-1)?.end ?? 0);
+  return (
+    <div
+      className={`card ${classes.table}`}
+      ref={box}
+      tabIndex={0}
+      role="region"
+      aria-label="List of athletes"
+    >
+      <table aria-rowcount={shown.length + 1}>
+        <Head view={view} sortBy={sortBy} />
+        <tbody>
+          {before > 0 ? (
+            <tr aria-hidden="true" data-spacer>
+              <td colSpan={7} style={{ height: before, padding: 0 }} />
+            </tr>
+          ) : null}
+          {items.map((item) => {
+            const athlete = shown[item.index];
+            return athlete ? <Row key={athlete.id} athlete={athlete} index={item.index} /> : null;
+          })}
+          {after > 0 ? (
+            <tr aria-hidden="true" data-spacer>
+              <td colSpan={7} style={{ height: after, padding: 0 }} />
+            </tr>
+          ) : null}
+        </tbody>
+      </table>
+      {shown.length === 0 ? (
+        <p className={classes.empty}>Nobody matches. Clear the search or a filter.</p>
+      ) : null}
+    </div>
   );
 }
 
 /** Everybody of the practice at a glance, with the way to a new athlete. */
 export function AthletesPage() {
-  const [search, setSearch] = useSearchParams();
-  // The field has its own state: the address follows a moment later and must not swallow keys.
-  const [wanted, setWanted] = useState(search.get('q') ?? '');
-  const look = (text: string) => {
-    setWanted(text);
-    setSearch(text ? { q: text } : {}, { replace: true });
-  };
-  const { data, error, isLoading } = useAthletesQuery();
-  const shown = (data ?? []).filter((a) =>
-    `${a.name} ${a.sport}`.toLowerCase().includes(wanted.toLowerCase()),
+  const { view, look, filterBy, sortBy } = useView();
+  const [polling, setPolling] = useState(0);
+  const { data, error, isLoading } = useAthletesQuery(undefined, { pollingInterval: polling });
+  const wanted = (data?.pending ?? 0) > 0 ? POLL_MS : 0;
+  if (wanted !== polling) setPolling(wanted);
+  const all = data?.athletes;
+  const { text, filters, sort, down } = view;
+  const key = filters.join();
+  const shown = useMemo(
+    () =>
+      viewAthletes(
+        all ?? [],
+        { text, filters: key ? (key.split(',') as FilterKey[]) : [], sort, down },
+        today(),
+      ),
+    [all, text, key, sort, down],
   );
   return (
     <div className={classes.page}>
-      <Group justify="space-between" mb="sm">
+      <Group justify="space-between" mb="xs">
         <Title order={1} size={26}>
           Athletes
         </Title>
@@ -91,7 +242,7 @@ export function AthletesPage() {
             aria-label="Search athletes"
             placeholder="Name or sport"
             leftSection={<IconSearch size={16} />}
-            value={wanted}
+            value={text}
             onChange={(e) => look(e.currentTarget.value)}
           />
           <Button component={Link} to="/athletes/new" leftSection={<IconPlus size={16} />}>
@@ -99,35 +250,27 @@ export function AthletesPage() {
           </Button>
         </Group>
       </Group>
+      <Group gap={6} mb="xs">
+        <Chip.Group multiple value={[...filters]} onChange={filterBy}>
+          {(Object.keys(FILTERS) as FilterKey[]).map((filter) => (
+            <Chip key={filter} value={filter} size="xs">
+              {FILTERS[filter].label}
+              {all ? ` ${all.filter((a) => FILTERS[filter].holds(a, today())).length}` : ''}
+            </Chip>
+          ))}
+        </Chip.Group>
+        <Text size="sm" c="var(--muted)" role="status" ml="auto">
+          {all ? `${shown.length} of ${all.length}` : ''}
+          {data && data.pending > 0 ? `, ${data.pending} being worked out…` : ''}
+        </Text>
+      </Group>
       {error ? (
         <Alert color="copper" role="alert">
           {errorText(error)}
         </Alert>
       ) : null}
       {isLoading ? <Loader aria-label="Loading" /> : null}
-      {data ? (
-        <div className={`card ${classes.table}`}>
-          <Table verticalSpacing={8} horizontalSpacing="md">
-            <Table.Thead>
-              <Table.Tr>
-                <Table.Th>Athlete</Table.Th>
-                <Table.Th>Ridge</Table.Th>
-                <Table.Th>Shortest first</Table.Th>
-                <Table.Th>Flags</Table.Th>
-                <Table.Th>Screened</Table.Th>
-                <Table.Th>Rescreen</Table.Th>
-                <Table.Th>Routine</Table.Th>
-              </Table.Tr>
-            </Table.Thead>
-            <Table.Tbody>
-              {shown.map((athlete) => (
-                <Row key={athlete.id} athlete={athlete} />
-              ))}
-            </Table.Tbody>
-          </Table>
-          {shown.length === 0 ? <p className={classes.empty}>Nobody of that name or sport.</p> : null}
-        </div>
-      ) : null}
+      {all ? <List shown={shown} view={view} sortBy={sortBy} /> : null}
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import type { AthleteCase, AthleteFields, AthleteRow, AthleteSummary } from '@yonder/core/contracts';
+import type { AthleteCase, AthleteFields, AthleteList, AthleteRow } from '@yonder/core/contracts';
 import type { Region, Side } from '@yonder/core/domain';
 import { api } from '../../app/api.ts';
 
@@ -10,7 +10,7 @@ const touched = (_result: unknown, error: unknown, { athleteId }: { athleteId: s
 
 const athletesApi = api.injectEndpoints({
   endpoints: (build) => ({
-    athletes: build.query<AthleteSummary[], void>({ query: () => '/athletes', providesTags: ['Athletes'] }),
+    athletes: build.query<AthleteList, void>({ query: () => '/athletes', providesTags: ['Athletes'] }),
     athlete: build.query<AthleteRow, string>({
       query: (id) => `/athletes/${id}`,
       providesTags: (_result, _error, id) => [{ type: 'Athlete', id }],
