@@ -1,8 +1,23 @@
 import type { AthleteFields } from '@yonder/core/contracts';
+import type { CurrentPain, Judgement, Region } from '@yonder/core/domain';
 
 /** A made-up athlete with what happened over the last weeks. Days count back from the day of the start. */
 export interface DemoPerson {
   readonly fields: AthleteFields;
+  /** Years on the day of the start; given, it sets the birth date. */
+  readonly age?: number;
+  /** What the treating clinician ticked after an operation; drills are the easiest of a region. */
+  readonly protocol?: {
+    region: Region;
+    side: 'left' | 'right';
+    by: string;
+    daysAgo: number;
+    tests: readonly string[];
+    drillsOf: Region;
+  };
+  readonly pains?: readonly (Omit<CurrentPain, 'since' | 'ended'> & { daysAgo: number })[];
+  /** Restrictions seen by eye, confirmed or set aside. */
+  readonly said?: readonly (Omit<Judgement, 'by' | 'date'> & { daysAgo: number })[];
   readonly injuries?: readonly {
     region: string;
     side: 'left' | 'right';
@@ -26,7 +41,10 @@ export interface DemoPerson {
   readonly routines: readonly { daysAgo: number; runs: number; pain: number; mode: 'prepare' | 'build' }[];
 }
 
-const fields = (over: Partial<AthleteFields> & Pick<AthleteFields, 'name' | 'birthDate'>): AthleteFields => ({
+/** Typed fields with the usual defaults. */
+export const fieldsOf = (
+  over: Partial<AthleteFields> & Pick<AthleteFields, 'name' | 'birthDate'>,
+): AthleteFields => ({
   sport: '',
   bodyMassKg: null,
   limbLengthCm: {},
@@ -45,7 +63,7 @@ const fields = (over: Partial<AthleteFields> & Pick<AthleteFields, 'name' | 'bir
 
 export const DEMO_PEOPLE: readonly DemoPerson[] = [
   {
-    fields: fields({
+    fields: fieldsOf({
       name: 'Mira Oldtown',
       birthDate: '2002-04-18',
       sport: 'fell running',
@@ -77,7 +95,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     ],
   },
   {
-    fields: fields({
+    fields: fieldsOf({
       name: 'Joss Fernleigh',
       birthDate: '1999-09-02',
       sport: 'lead climbing',
@@ -90,7 +108,28 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
       kit: ['wall', 'pull-up-bar', 'long-band', 'dumbbell'],
       minutes: 12,
     }),
-    regions: ['ankle-foot', 'hip-groin', 'shoulder', 'wrist-hand'],
+    pains: [
+      {
+        region: 'elbow',
+        side: 'right',
+        aspect: 'inner',
+        feel: 'ache',
+        when: 'day-after',
+        nrs: 3,
+        daysAgo: 9,
+      },
+    ],
+    said: [
+      {
+        restriction: 'scapular-control-deficit',
+        side: 'right',
+        verdict: 'seen',
+        degree: 'slight',
+        reason: 'blade lifts off on the lock-off',
+        daysAgo: 20,
+      },
+    ],
+    regions: ['ankle-foot', 'hip-groin', 'shoulder', 'wrist-hand', 'elbow'],
     screenings: [{ daysAgo: 61 }, { daysAgo: 24 }],
     capacity: {
       'wblt-angle': { left: 38, right: 41 },
@@ -105,7 +144,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     routines: [{ daysAgo: 60, runs: 12, pain: 1, mode: 'prepare' }],
   },
   {
-    fields: fields({
+    fields: fieldsOf({
       name: 'Tarn Whitlow',
       birthDate: '1996-12-20',
       sport: 'slalom kayaking',
@@ -131,7 +170,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     routines: [{ daysAgo: 38, runs: 10, pain: 2, mode: 'prepare' }],
   },
   {
-    fields: fields({
+    fields: fieldsOf({
       name: 'Ada Brackenridge',
       birthDate: '1993-07-11',
       sport: 'ski mountaineering',
@@ -153,7 +192,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     routines: [],
   },
   {
-    fields: fields({
+    fields: fieldsOf({
       name: 'Pell Sunderby',
       birthDate: '2000-02-27',
       sport: 'cross-country skiing',
@@ -191,7 +230,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     routines: [{ daysAgo: 29, runs: 6, pain: 2, mode: 'build' }],
   },
   {
-    fields: fields({
+    fields: fieldsOf({
       name: 'Wren Hollis',
       birthDate: '2011-08-30',
       sport: 'fell running',

@@ -1,3 +1,4 @@
+import { ageInYears, daysBetween } from '@yonder/core/domain';
 import { judgeFindings } from '@yonder/core/findings';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
@@ -40,7 +41,20 @@ describe('the demo academy', () => {
   it('shows what the product is for: short, blocked, precautions, progress, and one not screened', async () => {
     const { cases } = await seeded(DAY);
     const report = new Map(cases.map((c) => [c.name, judgeFindings(bundledReference, c.case)]));
-    expect(cases).toHaveLength(6);
+    expect(cases).toHaveLength(24);
+    // Every state that a screen can show is there.
+    const named = (name: string) => cases.find((c) => c.name === name)?.case;
+    expect(named('Isla Crowmarsh')?.athlete.protocols[0]).toMatchObject({ region: 'knee', by: 'Dr V. Ness' });
+    const due = (name: string) => report.get(name)?.rescreen.filter((r) => r.due <= DAY).length ?? 0;
+    expect(due('Bram Tollgate')).toBeGreaterThan(0);
+    const changes = (name: string) => report.get(name)?.changes ?? [];
+    expect(changes('Corin Ashfell').some((c) => c.real === 'yes' && c.difference > 0)).toBe(true);
+    expect(changes('Della Marrick').filter((c) => c.real === 'yes' && c.difference > 0)).toEqual([]);
+    expect(ageInYears(named('Edric Swale')?.athlete.birthDate ?? '', DAY)).toBeLessThan(16);
+    const regions = new Set([...report.values()].flatMap((r) => r.capacities.map((c) => c.region)));
+    expect(regions.size).toBe(9);
+    const first = cases.flatMap(({ case: input }) => input.screenings.map((s) => s.date)).sort()[0] ?? '';
+    expect(daysBetween(first, DAY)).toBeGreaterThan(530);
     expect(report.get('Mira Oldtown')?.findings[0]).toMatchObject({ side: 'left', state: 'short' });
     expect(report.get('Ada Brackenridge')?.blocked).toMatchObject([{ region: 'ankle-foot', level: 'R' }]);
     expect(report.get('Wren Hollis')?.capacities).toEqual([]);

@@ -2,24 +2,32 @@ import { buildRoutine, createHighsSolver, seededRandom } from '@yonder/core/buil
 import type { MipSolver } from '@yonder/core/builder';
 import { addDays, daysBetween } from '@yonder/core/domain';
 import type { RoutineRow } from '@yonder/core/contracts';
-import type { DiaryEntry, Mode, Region, RoutineItem } from '@yonder/core/domain';
+import type { DiaryEntry, Mode, Region, RoutineItem, ScreeningResult } from '@yonder/core/domain';
+import type { Test } from '@yonder/core/reference';
 import { itemSchema } from '@yonder/core/schemas';
 import { redFlagQuestions } from '@yonder/core/safety';
 import loadHighs from 'highs';
 import type { Deps } from '../deps.ts';
+import { audit } from '../features/audit.ts';
 import { hashPassword } from '../features/auth/routes.ts';
 import { loadCase } from '../features/athletes/cases.ts';
 import { answerRedFlags } from '../features/athletes/redFlags.ts';
 import { addInjury, addPrecaution, createAthlete } from '../features/athletes/service.ts';
+import { addJudgement, addPain, putProtocol } from '../features/athletes/story.ts';
+import { listAthletes } from '../features/athletes/summaries.ts';
 import { decide, issueRoutine } from '../features/routines/service.ts';
-import { finishScreening, openScreening, putResult } from '../features/screenings/service.ts';
+import { finishScreening, openScreening, putResults } from '../features/screenings/service.ts';
 import { recordNextDay, saveSession, startSession } from '../features/sessions/service.ts';
 import type { User } from '../http/endpoint.ts';
 import { DEMO_PEOPLE } from './people.ts';
 import type { DemoPerson } from './people.ts';
+import { demoRoster } from './roster.ts';
 
 const DEMO_SIGN_IN = { email: 'rowan@northfell.example', password: 'ridge-walk' } as const;
 const SEED = 4600;
+const ACADEMY = 'Northfell Mountain Sports Academy';
+/** Recorded when the whole academy is there. */
+const LAID_OUT = 'demo.laid-out';
 
 interface Seeding {
   readonly deps: Deps;
@@ -40,11 +48,24 @@ function noise(random: () => number): number {
   return sum;
 }
 
-function trialsFor(seeding: Seeding, testId: string, capacity: number): number[] {
-  const test = seeding.deps.reference.tests.get(testId);
-  if (!test) throw new Error(`demo: unknown test ${testId}`);
+/** Marked faults, or a rating, that come to the grade nearest to a capacity. */
+function gradedBy(test: Test, capacity: number): Pick<ScreeningResult, 'grade' | 'faults'> {
+  const grade = Math.round(Math.min(test.plausible.max, Math.max(test.plausible.min, capacity)));
+  if (test.gradingRule?.kind !== 'fault-count') return { grade };
+  const mark = grade >= 2 ? ('slight' as const) : ('clear' as const);
+  const faults = grade >= 3 ? [] : (test.faults ?? []).slice(0, 1).map(({ id }) => ({ id, mark }));
+  return { faults };
+}
+
+function trialsFor(seeding: Seeding, test: Test, capacity: number): number[] {
   const decimals =
-    test.unit === 'reps' ? 0 : test.unit === 'N/kg' || test.unit === 'Nm/kg' ? 2 : test.unit === 'N' ? 0 : 1;
+    test.unit === 'reps' || test.unit === 'nrs-0-10'
+      ? 0
+      : test.unit === 'N/kg' || test.unit === 'Nm/kg'
+        ? 2
+        : test.unit === 'N'
+          ? 0
+          : 1;
   const visit = capacity + noise(seeding.random) * test.sem.value * 0.5;
   return Array.from({ length: test.trials.count }, () => {
     const value = visit + noise(seeding.random) * test.sem.value * 0.25;
@@ -63,20 +84,27 @@ async function screen(
   const deps = asOf(seeding, day);
   const visit = await openScreening(deps, seeding.user, athleteId, day);
   const weeks = daysBetween(firstDay, day) / 7;
-  for (const [test, { left, right, weekly = 0 }] of Object.entries(person.capacity)) {
-    for (const side of ['left', 'right'] as const) {
+  const results: ScreeningResult[] = [];
+  for (const [id, { left, right, weekly = 0 }] of Object.entries(person.capacity)) {
+    const test = deps.reference.tests.get(id);
+    if (!test) throw new Error(`demo: unknown test ${id}`);
+    const sides = test.sides === 'central' ? (['central'] as const) : (['left', 'right'] as const);
+    const sign = test.better === 'lower' ? -1 : 1;
+    for (const side of sides) {
       // The weaker side gains most: that is what it is trained for.
-      const weaker = (side === 'left') === left < right;
-      const value = (side === 'left' ? left : right) + weeks * weekly * (weaker ? 1 : 0.3);
-      const result = {
-        test,
-        side,
-        trials: trialsFor(seeding, test, value),
-        pain: { nrs: seeding.random() < 0.15 ? 1 : 0 },
-      };
-      await putResult(deps, seeding.user, visit.id, result, null);
+      const own = side === 'right' ? right : left;
+      const other = side === 'right' ? left : right;
+      const weaker = sign * own < sign * other;
+      const value = own + weeks * weekly * (weaker || side === 'central' ? 1 : 0.3);
+      const measured = test.gradingRule
+        ? gradedBy(test, value)
+        : { trials: trialsFor(seeding, test, value), pain: { nrs: seeding.random() < 0.15 ? 1 : 0 } };
+      results.push({ test: id, side, ...measured });
     }
   }
+  await deps.database.inTransaction((transaction) =>
+    putResults(deps, seeding.user, { id: visit.id, athleteId }, results, transaction),
+  );
   await finishScreening(deps, seeding.user, visit.id, visit.version);
 }
 
@@ -169,11 +197,12 @@ async function answerGate(
   seeding: Seeding,
   person: DemoPerson,
   athleteId: string,
+  birthDate: string,
   day: string,
   positive: string | null,
 ) {
   const regions = (person.regions.length > 0 ? person.regions : ['ankle-foot']) as Region[];
-  const questions = redFlagQuestions(seeding.deps.reference, regions, person.fields.birthDate, day);
+  const questions = redFlagQuestions(seeding.deps.reference, regions, birthDate, day);
   const answers = questions.map((q) => ({
     redFlag: q.id,
     answer: q.id === positive,
@@ -183,15 +212,45 @@ async function answerGate(
   await answerRedFlags(asOf(seeding, day), seeding.user, athleteId, { regions, answers });
 }
 
+/** What hurts, what a protocol ticks, what was said of findings. */
+async function addStory(
+  seeding: Seeding,
+  person: DemoPerson,
+  id: string,
+  ago: (days: number) => string,
+): Promise<void> {
+  for (const { daysAgo, ...pain } of person.pains ?? []) {
+    await addPain(seeding.deps, seeding.user, id, { ...pain, since: ago(daysAgo) });
+  }
+  if (person.protocol) {
+    const { region, side, by, daysAgo, tests, drillsOf } = person.protocol;
+    const drills = seeding.deps.reference.data.drills
+      .filter(
+        (drill) =>
+          drill.regions.primary[0] === drillsOf && drill.level === 1 && drill.loadClass === 'unloaded',
+      )
+      .slice(0, 6)
+      .map((drill) => drill.id);
+    const body = { by, date: ago(daysAgo), drills, tests: [...tests], version: null };
+    await putProtocol(seeding.deps, seeding.user, id, { region, side }, body);
+  }
+  for (const { daysAgo, ...said } of person.said ?? []) {
+    await addJudgement(asOf(seeding, ago(daysAgo)), seeding.user, id, said);
+  }
+}
+
 async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
   const today = seeding.deps.today();
   const ago = (days: number) => addDays(today, -days);
   const first = person.screenings[0] ? ago(person.screenings[0].daysAgo) : today;
-  const { id } = await createAthlete(asOf(seeding, first), seeding.user, person.fields);
+  const birthDate =
+    person.age === undefined ? person.fields.birthDate : addDays(today, -365 * person.age - 120);
+  const fields = { ...person.fields, birthDate };
+  const { id } = await createAthlete(asOf(seeding, first), seeding.user, fields);
   for (const { daysAgo, ...injury } of person.injuries ?? []) {
     await addInjury(seeding.deps, seeding.user, id, { operated: false, ...injury, date: ago(daysAgo) });
   }
-  if (person.regions.length > 0) await answerGate(seeding, person, id, first, null);
+  if (person.regions.length > 0) await answerGate(seeding, person, id, birthDate, first, null);
   for (const { daysAgo, reviewInDays, ...precaution } of person.precautions ?? []) {
     const until = addDays(ago(daysAgo), reviewInDays);
     await addPrecaution(asOf(seeding, ago(daysAgo)), seeding.user, id, {
@@ -217,7 +276,8 @@ async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
     await train(seeding, id, plan, inForce, ago(daysAgo), ago(next));
   }
   if (person.stopSign)
-    await answerGate(seeding, person, id, ago(person.stopSign.daysAgo), person.stopSign.redFlag);
+    await answerGate(seeding, person, id, birthDate, ago(person.stopSign.daysAgo), person.stopSign.redFlag);
+  await addStory(seeding, person, id, ago);
 }
 
 /**
@@ -225,10 +285,14 @@ async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
  * same day give the same data. Does nothing when a practice exists already; returns whether it did.
  */
 export async function seedDemo(deps: Deps): Promise<boolean> {
-  if ((await deps.database.models.practices.count()) > 0) return false;
-  const practice = await deps.database.models.practices.create({ name: 'Northfell Mountain Sports Academy' });
+  const { models } = deps.database;
+  // An academy that was only half laid out, because the start was cut off, is laid out anew.
+  const laidOut = (await models.audit.count({ where: { action: LAID_OUT } })) > 0;
+  if (!laidOut) await models.practices.destroy({ where: { name: ACADEMY } });
+  if ((await models.practices.count()) > 0) return false;
+  const practice = await models.practices.create({ name: ACADEMY });
   const practiceId = practice.get({ plain: true }).id;
-  const clinician = await deps.database.models.clinicians.create({
+  const clinician = await models.clinicians.create({
     practiceId,
     email: DEMO_SIGN_IN.email,
     name: 'Rowan Halloran',
@@ -237,6 +301,9 @@ export async function seedDemo(deps: Deps): Promise<boolean> {
   const user: User = { clinicianId: clinician.get({ plain: true }).id, practiceId, name: 'Rowan Halloran' };
   const solver = createHighsSolver(await loadHighs());
   const seeding: Seeding = { deps, user, random: seededRandom(SEED), solver };
-  for (const person of DEMO_PEOPLE) await addPerson(seeding, person);
+  const people = [...DEMO_PEOPLE, ...demoRoster(deps.reference, SEED)];
+  for (const person of people) await addPerson(seeding, person);
+  await audit(deps.database, user, null, LAID_OUT);
+  await listAthletes(deps, user); // the first look at the list finds its summaries ready
   return true;
 }

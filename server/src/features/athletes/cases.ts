@@ -1,5 +1,5 @@
-import type { Case } from '@yonder/core/domain';
-import { caseSchema } from '@yonder/core/schemas';
+import type { Athlete, Case } from '@yonder/core/domain';
+import { athleteSchema, caseSchema } from '@yonder/core/schemas';
 import type { Transaction } from 'sequelize';
 import type { Database } from '../../db/database.ts';
 import type { ResultRecord, RoutineRecord, ScreeningRecord, SessionRecord } from '../../db/models.ts';
@@ -67,8 +67,7 @@ async function loadVisits(
   };
 }
 
-/** The athlete of a case, from the story as it is stored. */
-export function athletePart(story: StoryRecords): unknown {
+function athletePart(story: StoryRecords): unknown {
   const row = athleteRow(story);
   return {
     birthDate: row.birthDate,
@@ -99,6 +98,11 @@ export function athletePart(story: StoryRecords): unknown {
     protocols: row.protocols.map(({ id: _id, version: _v, ...protocol }) => protocol),
     dislikes: row.dislikes,
   };
+}
+
+/** The athlete of a case, from the story as it is stored. */
+export function athleteOf(story: StoryRecords): Athlete {
+  return athleteSchema.parse(athletePart(story));
 }
 
 function caseOf(story: StoryRecords, visits: Visits, practice: PracticeSettings, on: string): LoadedCase {

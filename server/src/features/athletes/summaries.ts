@@ -6,12 +6,11 @@ import type { FindingsReport } from '@yonder/core/findings';
 import { practiceReference } from '@yonder/core/reference';
 import type { Reference } from '@yonder/core/reference';
 import { activePrecautions, safetyState } from '@yonder/core/safety';
-import { athleteSchema } from '@yonder/core/schemas';
 import { QueryTypes } from 'sequelize';
 import type { Deps } from '../../deps.ts';
 import type { User } from '../../http/endpoint.ts';
 import { practiceSettings } from '../figures/practice.ts';
-import { athletePart, loadCases } from './cases.ts';
+import { athleteOf, loadCases } from './cases.ts';
 import { loadStories } from './repository.ts';
 
 /** What of a summary is worked out from all results and kept until something changes. */
@@ -179,7 +178,7 @@ export async function listAthletes(deps: Deps, user: User): Promise<AthleteList>
   const latest = await readLatest(deps, practiceId);
   const athletes = stories.map((story): AthleteSummary => {
     const { id, name, sport, birthDate } = story.athlete;
-    const athlete = athleteSchema.parse(athletePart(story));
+    const athlete = athleteOf(story);
     const safety = safetyState(deps.reference, athlete, today);
     const stopped = safety.blocks.some((block) => block.level === 'E');
     const row = known.get(id);

@@ -2,13 +2,14 @@ import type { ResultRow, ScreeningRow } from '@yonder/core/contracts';
 import type { ScreeningResult, Side } from '@yonder/core/domain';
 import { resultFaults } from '@yonder/core/formats';
 import { isBlocked, safetyState, testAllowed } from '@yonder/core/safety';
+import type { SafetyState } from '@yonder/core/safety';
 import type { Transaction } from 'sequelize';
 import type { ResultRecord, ScreeningRecord } from '../../db/models.ts';
 import type { Deps } from '../../deps.ts';
 import type { User } from '../../http/endpoint.ts';
 import { ApiProblem, notFound } from '../../http/problem.ts';
 import { updateVersioned } from '../../http/versioned.ts';
-import { loadCase } from '../athletes/cases.ts';
+import { athleteOf } from '../athletes/cases.ts';
 import { loadStory } from '../athletes/repository.ts';
 import { audit } from '../audit.ts';
 import { checkWorkingDay } from '../workingDay.ts';
@@ -99,27 +100,54 @@ export async function openScreening(
   });
 }
 
-/** Refuses tests of a blocked region, and tests a protocol has not ticked. */
-async function checkTestOffered(
-  deps: Deps,
-  user: User,
-  screening: ScreeningRecord,
-  result: ScreeningResult,
-): Promise<void> {
-  const { case: input } = await loadCase(deps.database, user.practiceId, screening.athleteId, deps.today());
-  const safety = safetyState(deps.reference, input.athlete, deps.today());
+/** Why a test may not be done today: a blocked region, or one that a protocol has not ticked; null when it may. */
+function refusalOf(deps: Deps, safety: SafetyState, result: ScreeningResult): string | null {
   const test = deps.reference.tests.get(result.test);
-  if (!test) return;
+  if (!test) return null;
   const block = safety.blocks.find(
     (b) => b.level !== 'P' && (b.region === 'all' || b.region === test.region),
   );
-  if (block && isBlocked(safety.blocks, test.region))
-    throw new ApiProblem('blocked', { detail: block.action });
-  if (!testAllowed(safety.gates, test, result.side)) {
-    throw new ApiProblem('blocked', {
-      detail: 'After an operation only the tests that the treating clinician ticked are done.',
-    });
+  if (block && isBlocked(safety.blocks, test.region)) return block.action;
+  return testAllowed(safety.gates, test, result.side)
+    ? null
+    : 'After an operation only the tests that the treating clinician ticked are done.';
+}
+
+async function safetyToday(deps: Deps, user: User, athleteId: string): Promise<SafetyState> {
+  const story = await loadStory(deps.database, user.practiceId, athleteId);
+  return safetyState(deps.reference, athleteOf(story), deps.today());
+}
+
+/** Stores many results of one visit in one go, new or in place of the stored ones; all of them or none. */
+export async function putResults(
+  deps: Deps,
+  user: User,
+  screening: Pick<ScreeningRecord, 'id' | 'athleteId'>,
+  results: readonly ScreeningResult[],
+  transaction: Transaction,
+): Promise<void> {
+  const safety = await safetyToday(deps, user, screening.athleteId);
+  const errors = results.flatMap((result, i) => {
+    const refused = refusalOf(deps, safety, result);
+    return [
+      ...resultFaults(deps.reference, result).map((f) => ({ ...f, path: f.path.replace('$', `$[${i}]`) })),
+      ...(refused === null ? [] : [{ path: `$[${i}].test`, message: refused }]),
+    ];
+  });
+  if (errors.length > 0) throw new ApiProblem('implausible-value', { errors });
+  const { models } = deps.database;
+  const own = { screeningId: screening.id, practiceId: user.practiceId };
+  const stored = await models.results.findAll({ where: own, transaction });
+  const key = (row: { test: string; side: string }) => `${row.test}/${row.side}`;
+  const known = new Map(stored.map((row) => [key(row.get({ plain: true })), row]));
+  const fresh: (typeof own & { test: string; side: string; value: object })[] = [];
+  for (const { test, side, ...value } of results) {
+    const row = known.get(key({ test, side }));
+    if (row) await row.update({ value, version: (row.get('version') as number) + 1 }, { transaction });
+    else fresh.push({ ...own, test, side, value });
   }
+  await models.results.bulkCreate(fresh, { transaction });
+  await audit(deps.database, user, screening.athleteId, 'results.put', transaction);
 }
 
 /** Stores one result; a version that is not the stored one gives 409 with the stored result. */
@@ -133,7 +161,8 @@ export async function putResult(
   const faults = resultFaults(deps.reference, result);
   if (faults.length > 0) throw new ApiProblem('implausible-value', { errors: faults });
   const screening = await findScreening(deps, user, screeningId);
-  await checkTestOffered(deps, user, screening, result);
+  const refused = refusalOf(deps, await safetyToday(deps, user, screening.athleteId), result);
+  if (refused !== null) throw new ApiProblem('blocked', { detail: refused });
   const { test, side, ...value } = result;
   const { database } = deps;
   return database.inTransaction(async (transaction) => {
