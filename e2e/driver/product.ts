@@ -26,12 +26,18 @@ async function startProduct() {
   await atCluster(`CREATE DATABASE "${own}" TEMPLATE "${seeded}"`);
   url.pathname = `/${own}`;
   const environment = { ...inject('environment'), DATABASE_URL: url.href };
-  const server = await startServer(environment);
+  let server = await startServer(environment);
+  const { port } = server;
   const stop = async () => {
     await server.stop();
     await atCluster(`DROP DATABASE "${own}" WITH (FORCE)`);
   };
-  return { base: `http://127.0.0.1:${server.port}`, environment, stop };
+  /** The server ends and comes back at the same address, as after an update. */
+  const restart = async () => {
+    await server.stop();
+    server = await startServer({ ...environment, PORT: String(port) });
+  };
+  return { base: `http://127.0.0.1:${port}`, environment, restart, stop };
 }
 
 export const product = await startProduct();

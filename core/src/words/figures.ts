@@ -8,7 +8,7 @@ const UNIT_WORD: Readonly<Record<string, string>> = {
   'N/kg': ' N/kg',
   'Nm/kg': ' Nm/kg',
   reps: ' reps',
-  '%limb-length': ' % of limb length',
+  '%limb-length': ' % limb',
   'grade-0-3': '',
   'points-0-5': ' points',
   'nrs-0-10': '/10',

@@ -154,7 +154,7 @@ describe('figures in words', () => {
   it('units are written as people write them', () => {
     expect(figure(41.26, 'deg')).toBe('41.3°');
     expect(figure(2, 'grade-0-3')).toBe('grade 2');
-    expect(figure(94.44, '%limb-length')).toBe('94.4 % of limb length');
+    expect(figure(94.44, '%limb-length')).toBe('94.4 % limb');
     expect(figure(4, 'nrs-0-10')).toBe('4/10');
   });
   it('probabilities at their ends are not rounded to certainty', () => {

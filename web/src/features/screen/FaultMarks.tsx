@@ -21,20 +21,26 @@ interface MarkProps {
   open: boolean;
   onMark: (level: Level) => void;
   onSwitchSide: (field: HTMLElement) => void;
+  onEnter: (field: HTMLElement) => void;
 }
 
 /** One fault of one side: Space goes round none, slight, clear; 0, 1 and 2 set it at once. */
-function MarkButton({ label, level, open, onMark, onSwitchSide }: MarkProps) {
+function MarkButton({ label, level, open, onMark, onSwitchSide, onEnter }: MarkProps) {
   const keys = (event: KeyboardEvent<HTMLButtonElement>) => {
     const digit = ['0', '1', '2'].indexOf(event.key);
     if (digit >= 0) onMark(LEVELS[digit] ?? null);
     else if (event.key === 's' || event.key === 'S') onSwitchSide(event.currentTarget);
+    else if (event.key === 'Enter') {
+      event.preventDefault(); // Space goes round; Enter moves on, as in every field
+      onEnter(event.currentTarget);
+    }
   };
   const next = LEVELS[(LEVELS.indexOf(level) + 1) % LEVELS.length] ?? null;
   return (
     <button
       type="button"
       className={classes.mark}
+      data-field
       data-level={open ? 'open' : (level ?? 'none')}
       aria-label={`${label}: ${open ? 'not looked at' : WORD[level ?? 'none']}`}
       onClick={() => onMark(open ? 'slight' : next)}
@@ -50,6 +56,8 @@ interface Props {
   sides: readonly Side[];
   entries: Readonly<Record<string, SideEntry>>;
   onEntry: (side: Side, entry: SideEntry) => void;
+  /** Enter on a mark: go to the next field. */
+  onEnter: (field: HTMLElement) => void;
 }
 
 type Column = { side: Side; rater: 'first' | 'second' };
@@ -78,7 +86,7 @@ function Comparison({ test, side, entry }: { test: Test; side: Side; entry: Side
  * Observable faults per phase, marked none, slight or clear on each side; the grade follows by the stated rule. A second
  * rater can mark beside the first; the two are compared, never averaged.
  */
-export function FaultMarks({ test, sides, entries, onEntry }: Props) {
+export function FaultMarks({ test, sides, entries, onEntry, onEnter }: Props) {
   const me = useAppSelector((state) => state.session.me);
   const entryOfSide = (side: Side) => entries[side] as SideEntry;
   const [two, setTwo] = useState(sides.some((side) => entryOfSide(side).second !== null));
@@ -131,6 +139,7 @@ export function FaultMarks({ test, sides, entries, onEntry }: Props) {
                       open={marks === null}
                       onMark={(level) => mark(column, fault.id, level)}
                       onSwitchSide={switchSide}
+                      onEnter={onEnter}
                     />
                   </td>
                 );

@@ -157,7 +157,7 @@ export function ScreenPage() {
   }
   const focusFirst = () =>
     requestAnimationFrame(() =>
-      step.current?.querySelector<HTMLElement>('[data-entry] :is(input, td button)')?.focus(),
+      step.current?.querySelector<HTMLElement>('[data-entry] [data-field]')?.focus(),
     );
   const pick = (id: string) => {
     setPicked(id);

@@ -51,6 +51,7 @@ function PainPlace({ entry, label, onChange, onCommit, onKeys }: PainPlaceProps)
   return (
     <span className={classes.place}>
       <select
+        data-field
         aria-label={`Where it hurts${label}`}
         value={entry.aspect}
         onKeyDown={onKeys}
@@ -64,6 +65,7 @@ function PainPlace({ entry, label, onChange, onCommit, onKeys }: PainPlaceProps)
         ))}
       </select>
       <select
+        data-field
         aria-label={`How it feels${label}`}
         value={entry.feel}
         onKeyDown={onKeys}
@@ -179,6 +181,7 @@ export function SideRow({
             <td key={index} className={classes.cell}>
               <input
                 className={classes.number}
+                data-field
                 inputMode="decimal"
                 autoComplete="off"
                 aria-label={`Trial ${index + 1}${label}`}
@@ -202,6 +205,7 @@ export function SideRow({
         <td className={classes.cell}>
           <input
             className={classes.number}
+            data-field
             data-pain
             inputMode="numeric"
             autoComplete="off"

@@ -93,7 +93,8 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
     Object.fromEntries(sides.map((side) => [side, entryOf(rowOf(side))])),
   );
   const table = useRef<HTMLTableElement>(null);
-  const fields = () => [...(table.current?.querySelectorAll<Field>('input, select') ?? [])];
+  const section = useRef<HTMLElement>(null);
+  const fields = () => [...(section.current?.querySelectorAll<HTMLElement>('[data-field]') ?? [])];
   const [aim, setAim] = useState<{ side: Side; trial: number } | null>(null);
 
   const commit = (side: Side, entry: SideEntry) => {
@@ -107,7 +108,7 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
     setEntries((current) => ({ ...current, [side]: entry }));
     commit(side, entry);
   };
-  const enter = (field: Field) => {
+  const enter = (field: HTMLElement) => {
     if (field.getAttribute('aria-invalid') === 'true') return;
     // The next field may only appear once this value is in (a third trial): look after the render.
     requestAnimationFrame(() => {
@@ -142,7 +143,7 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
     setAim(null);
   };
   return (
-    <section className={`card ${classes.entry}`} aria-labelledby="test-title">
+    <section className={`card ${classes.entry}`} aria-labelledby="test-title" ref={section}>
       <Title order={2} size={19} id="test-title">
         {test.name}
       </Title>
@@ -151,7 +152,13 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
         {test.trials.aggregate} counts), about {duration(test.timeSeconds)} for both sides
       </p>
       {test.faults ? (
-        <FaultMarks test={test} sides={sides} entries={entriesOfSides(sides, entryOfSide)} onEntry={put} />
+        <FaultMarks
+          test={test}
+          sides={sides}
+          entries={entriesOfSides(sides, entryOfSide)}
+          onEntry={put}
+          onEnter={enter}
+        />
       ) : null}
       <div className={classes.scroll}>
         <table ref={table} className={classes.table}>
