@@ -30,12 +30,14 @@ export type {
 } from './athletes.ts';
 export {
   finishScreeningSchema,
+  importedSchema,
+  importScreeningsSchema,
   newScreeningSchema,
   resultInputSchema,
   resultRowSchema,
   screeningRowSchema,
 } from './screenings.ts';
-export type { ResultInput, ResultRow, ScreeningRow } from './screenings.ts';
+export type { Imported, ImportScreenings, ResultInput, ResultRow, ScreeningRow } from './screenings.ts';
 export {
   decidedSchema,
   decideSchema,

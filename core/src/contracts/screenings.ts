@@ -26,3 +26,17 @@ export const screeningRowSchema = z
 export type ScreeningRow = z.infer<typeof screeningRowSchema>;
 
 export const finishScreeningSchema = z.strictObject({ version: versionSchema });
+
+/** Rows of a file of screenings; all are stored or none. */
+export const importScreeningsSchema = z.strictObject({
+  rows: z
+    .array(z.strictObject({ athleteId: idSchema, date: isoDaySchema, result: resultSchema }))
+    .min(1)
+    .max(2000, 'at most 2000 rows at once; split the file'),
+});
+export type ImportScreenings = z.infer<typeof importScreeningsSchema>;
+
+export const importedSchema = z
+  .object({ results: z.int(), visits: z.int(), athletes: z.int() })
+  .meta({ id: 'ImportedScreenings' });
+export type Imported = z.infer<typeof importedSchema>;

@@ -11,6 +11,9 @@ const AthletesPage = lazy(() =>
 const NewAthletePage = lazy(() =>
   import('../features/athletes/NewAthletePage.tsx').then((m) => ({ default: m.NewAthletePage })),
 );
+const ImportPage = lazy(() =>
+  import('../features/import/ImportPage.tsx').then((m) => ({ default: m.ImportPage })),
+);
 const FiguresPage = lazy(() =>
   import('../features/figures/FiguresPage.tsx').then((m) => ({ default: m.FiguresPage })),
 );
@@ -43,6 +46,7 @@ export const router = createBrowserRouter([
         element: <Shell />,
         children: [
           { path: '/athletes', element: <AthletesPage /> },
+          { path: '/screenings', element: <ImportPage /> },
           { path: '/figures', element: <FiguresPage /> },
           { path: '/athletes/new', element: <NewAthletePage /> },
           {

@@ -1,6 +1,8 @@
 import {
   finishScreeningSchema,
   idSchema,
+  importedSchema,
+  importScreeningsSchema,
   newScreeningSchema,
   resultInputSchema,
   resultRowSchema,
@@ -11,6 +13,7 @@ import { z } from 'zod';
 import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
+import { exportScreenings, importScreenings } from './files.ts';
 import * as service from './service.ts';
 
 const athlete = z.strictObject({ athleteId: idSchema });
@@ -20,6 +23,27 @@ const oneResult = z.strictObject({ screeningId: idSchema, test: z.string().max(8
 /** Screen: dated visits and their results. */
 export function screeningEndpoints(deps: Deps): Endpoint[] {
   return [
+    endpoint({
+      method: 'post',
+      path: '/screenings/import',
+      summary: 'Store the rows of a file of screenings; all or none',
+      status: 201,
+      body: importScreeningsSchema,
+      response: importedSchema,
+      handler: ({ user, body }) => importScreenings(deps, user, body),
+    }),
+    endpoint({
+      method: 'get',
+      path: '/screenings.csv',
+      summary: 'All screenings of the practice, or those of one athlete, as CSV',
+      query: z.strictObject({ athlete: idSchema.optional() }),
+      sends: 'text/csv',
+      handler: async ({ user, query, response }) => {
+        const csv = await exportScreenings(deps, user, query.athlete);
+        response.set('Content-Disposition', 'attachment; filename="screenings.csv"');
+        response.type('text/csv').send(csv);
+      },
+    }),
     endpoint({
       method: 'get',
       path: '/athletes/:athleteId/screenings',

@@ -245,6 +245,9 @@ export function AthletesPage() {
             value={text}
             onChange={(e) => look(e.currentTarget.value)}
           />
+          <Button component={Link} to="/screenings" variant="default">
+            Import, export
+          </Button>
           <Button component={Link} to="/athletes/new" leftSection={<IconPlus size={16} />}>
             Add athlete
           </Button>

@@ -84,6 +84,9 @@ function FinishBar({ visit, state }: { visit: ScreeningRow | null; state: SaveSt
             Close the visit
           </Button>
         ) : null}
+        <Button component="a" variant="subtle" href={`/api/v1/screenings.csv?athlete=${athlete.id}`}>
+          Export CSV
+        </Button>
         {visit ? (
           <Button component={Link} to={{ pathname: `/athletes/${athlete.id}/ridge`, search }}>
             See the ridge

@@ -1,4 +1,10 @@
-import type { ResultInput, ResultRow, ScreeningRow } from '@yonder/core/contracts';
+import type {
+  Imported,
+  ImportScreenings,
+  ResultInput,
+  ResultRow,
+  ScreeningRow,
+} from '@yonder/core/contracts';
 import type { Side } from '@yonder/core/domain';
 import { api } from '../../app/api.ts';
 
@@ -63,6 +69,10 @@ const screeningsApi = api.injectEndpoints({
       }),
       invalidatesTags: (_result, error) => (error ? [] : ['Case', 'Athletes', 'Screenings']),
     }),
+    importScreenings: build.mutation<Imported, ImportScreenings>({
+      query: (body) => ({ url: '/screenings/import', method: 'POST', body }),
+      invalidatesTags: (_result, error) => (error ? [] : ['Case', 'Athletes', 'Screenings']),
+    }),
     finishScreening: build.mutation<ScreeningRow, { screeningId: string; version: number }>({
       query: ({ screeningId, version }) => ({
         url: `/screenings/${screeningId}/finish`,
@@ -80,4 +90,5 @@ export const {
   usePutResultMutation,
   useRemoveResultMutation,
   useFinishScreeningMutation,
+  useImportScreeningsMutation,
 } = screeningsApi;

@@ -1,0 +1,232 @@
+import { Alert, Button, FileInput, Group, Select, SimpleGrid, Text, Title } from '@mantine/core';
+import { IconDownload, IconUpload } from '@tabler/icons-react';
+import type { Imported } from '@yonder/core/contracts';
+import { CSV_FIELDS, guessMapping, missingFields, readScreeningRows } from '@yonder/core/formats';
+import type { CsvMapping } from '@yonder/core/formats';
+import { resultValue } from '@yonder/core/measure';
+import { figure, nameOf, SIDE_LABEL } from '@yonder/core/words';
+import Papa from 'papaparse';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { dayText } from '../../app/today.ts';
+import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
+import { useImportScreeningsMutation } from '../screen/screeningEndpoints.ts';
+import classes from './Import.module.css';
+
+const SHOWN = 8;
+const MOST = 2000;
+
+interface Table {
+  readonly columns: string[];
+  readonly rows: Record<string, string>[];
+}
+
+function readFile(file: File): Promise<Table> {
+  return new Promise((resolve, reject) => {
+    Papa.parse<Record<string, string>>(file, {
+      header: true,
+      skipEmptyLines: 'greedy',
+      complete: ({ data, meta }) => resolve({ columns: meta.fields ?? [], rows: data }),
+      error: reject,
+    });
+  });
+}
+
+interface MappingProps {
+  columns: readonly string[];
+  mapping: CsvMapping;
+  onChange: (mapping: CsvMapping) => void;
+}
+
+/** Which column of the file holds what. */
+function Mapping({ columns, mapping, onChange }: MappingProps) {
+  return (
+    <SimpleGrid cols={{ base: 2, sm: 4, lg: 7 }} spacing="xs">
+      {CSV_FIELDS.map((field) => (
+        <Select
+          key={field}
+          size="xs"
+          label={field}
+          placeholder="not in the file"
+          clearable
+          data={[...columns]}
+          value={mapping[field]}
+          onChange={(column) => onChange({ ...mapping, [field]: column })}
+        />
+      ))}
+    </SimpleGrid>
+  );
+}
+
+function Done({ imported }: { imported: Imported }) {
+  return (
+    <Alert color="teal" role="status" title="Imported">
+      {imported.results} results in {imported.visits} visits of {imported.athletes}{' '}
+      {imported.athletes === 1 ? 'athlete' : 'athletes'}. <Link to="/athletes">Back to the athletes</Link>
+    </Alert>
+  );
+}
+
+/** The first sound rows as they would be stored, and every faulty one by its number. */
+function Preview({ table, mapping }: { table: Table; mapping: CsvMapping }) {
+  const reference = useReference();
+  const { data } = useAthletesQuery();
+  const [send, { data: imported, isLoading, error }] = useImportScreeningsMutation();
+  const athletes = useMemo(() => data?.athletes ?? [], [data]);
+  const { rows, faults } = useMemo(
+    () => readScreeningRows(reference, athletes, table.rows, mapping),
+    [reference, athletes, table, mapping],
+  );
+  const name = (id: string) => athletes.find((a) => a.id === id)?.name ?? '';
+  if (imported) return <Done imported={imported} />;
+  const tooMany = rows.length > MOST;
+  return (
+    <>
+      {faults.length > 0 ? (
+        <Alert
+          color="copper"
+          role="alert"
+          title={`${faults.length} faults: nothing is imported until they are gone`}
+        >
+          <ul className={classes.faults}>
+            {faults.map((fault, i) => (
+              <li key={i}>
+                Row {fault.row}: {fault.message}
+              </li>
+            ))}
+          </ul>
+        </Alert>
+      ) : null}
+      <table className={classes.table} aria-label="Preview">
+        <thead>
+          <tr>
+            {['Athlete', 'Day', 'Test', 'Side', 'Trials', 'Result', 'Pain'].map((h) => (
+              <th key={h} scope="col">
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.slice(0, SHOWN).map(({ athleteId, date, result }) => {
+            const test = reference.tests.get(result.test);
+            const value = test ? resultValue(test, result) : null;
+            return (
+              <tr key={`${athleteId}/${date}/${result.test}/${result.side}`}>
+                <td>{name(athleteId)}</td>
+                <td>{dayText(date)}</td>
+                <td>{nameOf(reference, result.test)}</td>
+                <td>{SIDE_LABEL[result.side]}</td>
+                <td className="numeric">{result.trials?.join(', ') ?? ''}</td>
+                <td className="numeric">{value === null || !test ? '' : figure(value, test.unit)}</td>
+                <td className="numeric">{result.pain?.nrs ?? ''}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <Group mt="sm">
+        <Button
+          loading={isLoading}
+          disabled={faults.length > 0 || rows.length === 0 || tooMany}
+          onClick={() => void send({ rows })}
+        >
+          Import {rows.length} rows
+        </Button>
+        <Text size="sm" c="var(--muted)">
+          {rows.length > SHOWN ? `${rows.length - SHOWN} more rows below the preview. ` : ''}
+          {tooMany ? `At most ${MOST} rows at once; split the file.` : 'All rows are stored, or none.'}
+        </Text>
+      </Group>
+      {error ? (
+        <Alert color="copper" role="alert" mt="sm">
+          {errorText(error)}
+        </Alert>
+      ) : null}
+    </>
+  );
+}
+
+/** Screenings from a CSV file: choose it, say which column is what, look, import all or nothing; and the way out again. */
+export function ImportPage() {
+  const [table, setTable] = useState<Table | null>(null);
+  const [mapping, setMapping] = useState<CsvMapping>(guessMapping([]));
+  const [unreadable, setUnreadable] = useState('');
+  const take = (file: File | null) => {
+    setTable(null);
+    setUnreadable('');
+    if (!file) return;
+    readFile(file).then(
+      (read) => {
+        setTable(read);
+        setMapping(guessMapping(read.columns));
+      },
+      () => setUnreadable('The file cannot be read; it should be text with a heading row and commas.'),
+    );
+  };
+  const missing = table ? missingFields(mapping) : [];
+  return (
+    <div className={classes.page}>
+      <Title order={1} size={26}>
+        Screenings from and to a file
+      </Title>
+      <section className={`card ${classes.card}`} aria-labelledby="import-title">
+        <Title order={2} size={19} id="import-title">
+          Import
+        </Title>
+        <Text size="sm" c="var(--muted)" mb="xs">
+          A CSV file with a heading row: one row per athlete, day, test and side, with up to five trials.
+          Athletes and tests by name.
+        </Text>
+        <FileInput
+          label="CSV file"
+          placeholder="choose a file"
+          accept=".csv,text/csv"
+          leftSection={<IconUpload size={16} />}
+          w={360}
+          clearable
+          onChange={take}
+        />
+        {unreadable ? (
+          <Text c="var(--danger)" role="alert">
+            {unreadable}
+          </Text>
+        ) : null}
+        {table ? (
+          <div className={classes.steps}>
+            <Text size="sm">
+              {table.rows.length} rows, {table.columns.length} columns. Which column is what?
+            </Text>
+            <Mapping columns={table.columns} mapping={mapping} onChange={setMapping} />
+            {missing.length > 0 ? (
+              <Alert color="copper" role="alert">
+                Choose the column of: {missing.join(', ')}.
+              </Alert>
+            ) : (
+              <Preview table={table} mapping={mapping} />
+            )}
+          </div>
+        ) : null}
+      </section>
+      <section className={`card ${classes.card}`} aria-labelledby="export-title">
+        <Title order={2} size={19} id="export-title">
+          Export
+        </Title>
+        <Text size="sm" c="var(--muted)" mb="xs">
+          Every screening of the practice in the same columns. It holds health data: keep it where your local
+          rules allow.
+        </Text>
+        <Button
+          component="a"
+          href="/api/v1/screenings.csv"
+          variant="light"
+          leftSection={<IconDownload size={16} />}
+        >
+          Export all screenings
+        </Button>
+      </section>
+    </div>
+  );
+}
