@@ -1,6 +1,3 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import type axe from 'axe-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { Clinician } from './driver/Clinician.ts';
 import { keepPicture } from './driver/keepPicture.ts';
@@ -8,22 +5,7 @@ import { openPage } from './driver/openPage.ts';
 import type { OpenPage } from './driver/openPage.ts';
 import { product } from './driver/product.ts';
 import { stored } from './driver/stored.ts';
-
-const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-
-/** What axe finds on the page as it stands: rule and element, nothing when all is well. */
-async function violations({ page }: OpenPage): Promise<string[]> {
-  await page.evaluate(axeSource);
-  return page.evaluate(async () => {
-    const { axe: tool } = window as unknown as { axe: typeof axe };
-    const { violations: found } = await tool.run(document, {
-      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
-    });
-    return found.flatMap((v) =>
-      v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} ${node.failureSummary ?? ''}`),
-    );
-  });
-}
+import { violations } from './driver/violations.ts';
 
 describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
   let open: OpenPage;
@@ -52,6 +34,10 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     ['a story with precautions', 'Pell Sunderby', '/story', 'Past injuries'],
     ['a story with an open stop sign', 'Ada Brackenridge', '/story', 'Record a clearance'],
     ['screening', 'Mira Oldtown', '/screen', 'How to'],
+    ['the gate of a proposed visit', 'Perrin Caldbeck', '/screen?scope=battery', 'instead'],
+    ['what hurts and a protocol', 'Isla Crowmarsh', '/story?region=knee', 'Protocol after an operation'],
+    ['the practice’s figures', '', '/figures', 'Short below'],
+    ['files of screenings', '', '/screenings', 'Export all screenings'],
     ['the ridge', 'Mira Oldtown', '/ridge', 'Where the reserve runs out'],
     ['an issued routine', 'Mira Oldtown', '/routine', 'Print handout'],
     ['the way into a run', 'Mira Oldtown', '/run', 'Ask first'],

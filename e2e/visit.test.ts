@@ -8,6 +8,7 @@ import { openPage } from './driver/openPage.ts';
 import type { OpenPage } from './driver/openPage.ts';
 import { product } from './driver/product.ts';
 import { stored } from './driver/stored.ts';
+import { violations } from './driver/violations.ts';
 
 /** Tests entered in the visit, and trials typed per side. */
 const TESTS = 20;
@@ -109,6 +110,8 @@ describe('a whole visit', () => {
     }
     await clinician.reads('Stored.');
     expect(new Set(entered.map((t) => t.id)).size).toBe(TESTS);
+
+    expect(await violations(open)).toEqual([]);
 
     const rows = await resultsOf(id);
     expect(rows).toHaveLength(entered.reduce((sum, t) => sum + (t.sides === 'central' ? 1 : 2), 0));

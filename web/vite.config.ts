@@ -9,5 +9,5 @@ export default defineConfig({
   // HiGHS finds its WebAssembly by URL; bundling it beforehand would lose that.
   optimizeDeps: { exclude: ['highs'] },
   build: { target: 'es2022', chunkSizeWarningLimit: 700 },
-  server: { host: '127.0.0.1', proxy: { '/api': api } },
+  server: { host: '127.0.0.1', proxy: { '/api': api, '/devices': { target: api, ws: true } } },
 });

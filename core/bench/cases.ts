@@ -1,4 +1,4 @@
-import { seededRandom } from '../src/builder/index.ts';
+import { seededRandom } from '../src/random/index.ts';
 import type { Case, ScreeningResult } from '../src/domain/index.ts';
 import type { Reference, Test } from '../src/reference/index.ts';
 import { caseSchema } from '../src/schemas/index.ts';

@@ -4,6 +4,7 @@ import { createApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { openDatabase } from './db/database.ts';
 import { createMigrator } from './db/migrate.ts';
+import { attachStandIns } from './features/devices/standIns.ts';
 
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel });
@@ -19,6 +20,7 @@ const server = app.express.listen(config.port, config.host, () => {
   // Tells a parent process (the start script, a test) that requests are welcome.
   process.send?.({ listening: port });
 });
+const detachStandIns = attachStandIns(server);
 server.on('error', (error) => {
   logger.error({ kind: error.message }, 'cannot listen');
   process.exit(1);
@@ -33,6 +35,7 @@ async function stop(signal: string): Promise<void> {
   stopping = true;
   logger.info({ signal }, 'stopping');
   setTimeout(() => process.exit(1), GRACE_MS).unref();
+  detachStandIns();
   server.closeIdleConnections();
   await new Promise((resolve) => server.close(resolve));
   await app.close();

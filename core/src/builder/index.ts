@@ -3,7 +3,7 @@ export type { BuildHooks, BuildReport, BuiltItem, BuiltRoutine, Prepared } from 
 export { explainItems, uncoveredBy } from './explain.ts';
 export type { ItemExplanation } from './explain.ts';
 export { createHighsSolver } from './highsSolver.ts';
-export { greedyPlan, localSearch, seededRandom } from './localSearch.ts';
+export { greedyPlan, localSearch } from './localSearch.ts';
 export { guardProbability, levelState } from './levels.ts';
 export type { LevelContext, LevelState } from './levels.ts';
 export type { MipModel, MipSolver } from './mip.ts';

@@ -1,20 +1,9 @@
+import { seededRandom } from '../random/index.ts';
 import { TIMING } from '../dose/index.ts';
 import { planValue } from './problem.ts';
 import type { Problem } from './problem.ts';
 import type { Option } from './options.ts';
 import { BUILDER } from './settings.ts';
-
-/** A small seeded generator (mulberry32), so that the search is the same on every machine. */
-export function seededRandom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 /** A plan under construction with everything needed to price one more option quickly. */
 class PartialPlan {

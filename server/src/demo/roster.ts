@@ -1,4 +1,4 @@
-import { seededRandom } from '@yonder/core/builder';
+import { seededRandom } from '@yonder/core/random';
 import type { Reference, Test } from '@yonder/core/reference';
 import type { DemoPerson } from './people.ts';
 import { fieldsOf } from './people.ts';

@@ -1,4 +1,5 @@
-import { buildRoutine, createHighsSolver, seededRandom } from '@yonder/core/builder';
+import { buildRoutine, createHighsSolver } from '@yonder/core/builder';
+import { seededRandom } from '@yonder/core/random';
 import type { MipSolver } from '@yonder/core/builder';
 import { addDays, daysBetween } from '@yonder/core/domain';
 import type { RoutineRow } from '@yonder/core/contracts';

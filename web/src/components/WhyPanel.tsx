@@ -8,12 +8,14 @@ interface Props {
   figures?: readonly (readonly [string, ReactNode])[];
   /** Reasons in plain sentences, most important first. */
   reasons?: readonly string[];
-  /** Actions at the bottom. */
+  /** The main action, above the reasons so that it stays in sight. */
+  action?: ReactNode;
+  /** More actions at the bottom. */
   children?: ReactNode;
 }
 
 /** At the right of a step: the reasons for whatever is selected. */
-export function WhyPanel({ title, figures = [], reasons = [], children }: Props) {
+export function WhyPanel({ title, figures = [], reasons = [], action, children }: Props) {
   return (
     <aside className={`card ${classes.panel}`} aria-label="Why">
       <Title order={2} size={18}>
@@ -29,6 +31,7 @@ export function WhyPanel({ title, figures = [], reasons = [], children }: Props)
           ))}
         </dl>
       ) : null}
+      {action}
       {reasons.length > 0 ? (
         <ul className={classes.reasons}>
           {reasons.map((reason) => (

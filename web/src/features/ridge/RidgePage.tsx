@@ -179,7 +179,7 @@ export function RidgePage() {
           <Ratios />
         </section>
       </div>
-      <Why finding={selected} />
+      <Why finding={selected} onKeep={() => selected && setPicked(keyOf(selected))} />
       {adding ? <SeenByEye region={region} onClose={() => setAdding(false)} /> : null}
     </div>
   );

@@ -6,16 +6,17 @@ import { useAddJudgementMutation, useRemoveJudgementMutation } from '../athletes
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Ridge.module.css';
 
-/** Confirm a finding, set it aside with a reason, or take back what was said. */
-export function SayOfFinding({ finding }: { finding: Finding }) {
+/** Confirm a finding, set it aside with a reason, or take back what was said. `onSay` comes first: the finding stays the one shown, wherever it moves. */
+export function SayOfFinding({ finding, onSay }: { finding: Finding; onSay: () => void }) {
   const { athlete } = useWorkspace();
   const [add, { isLoading, error }] = useAddJudgementMutation();
   const [remove, removing] = useRemoveJudgementMutation();
   const [reason, setReason] = useState<string | null>(null);
   const { restriction, side, judgement } = finding;
   const stored = athlete.judgements.findLast((j) => j.restriction === restriction && j.side === side);
-  const say = (verdict: 'confirmed' | 'dismissed') =>
-    add({
+  const say = (verdict: 'confirmed' | 'dismissed') => {
+    onSay();
+    return add({
       athleteId: athlete.id,
       body: { restriction, side, verdict, reason: verdict === 'dismissed' ? (reason ?? '').trim() : '' },
     })
@@ -24,6 +25,7 @@ export function SayOfFinding({ finding }: { finding: Finding }) {
         () => setReason(null),
         () => undefined,
       );
+  };
   const failed = error ?? removing.error;
   return (
     <div className={classes.say}>
@@ -32,7 +34,10 @@ export function SayOfFinding({ finding }: { finding: Finding }) {
           size="compact-sm"
           variant="light"
           loading={removing.isLoading}
-          onClick={() => void remove({ athleteId: athlete.id, id: stored.id })}
+          onClick={() => {
+            onSay();
+            void remove({ athleteId: athlete.id, id: stored.id });
+          }}
         >
           Take back “
           {judgement.verdict === 'dismissed'

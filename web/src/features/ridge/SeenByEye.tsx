@@ -62,12 +62,11 @@ export function SeenByEye({ region, onClose }: Props) {
       closeButtonProps={{ 'aria-label': 'Close' }}
     >
       <Select
-        label="Restriction"
+        label="Which restriction"
         searchable
         data={groups}
         value={restriction}
         onChange={setRestriction}
-        data-autofocus
       />
       {entry?.observableSigns ? (
         <List size="sm" mt={6}>

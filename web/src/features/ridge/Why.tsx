@@ -48,7 +48,7 @@ function useFigures(finding: Finding | null): [string, string][] {
 const DIRECTION = { up: 'above', down: 'below', same: 'same area' } as const;
 
 /** Why a restriction is ranked where it is, what the practitioner says of it, and the way to its drills. */
-export function Why({ finding }: { finding: Finding | null }) {
+export function Why({ finding, onKeep }: { finding: Finding | null; onKeep: () => void }) {
   const reference = useReference();
   const { report } = useWorkspace();
   const navigate = useNavigate();
@@ -75,6 +75,20 @@ export function Why({ finding }: { finding: Finding | null }) {
     <WhyPanel
       title={withSide(nameOf(reference, finding.restriction), finding.side)}
       figures={figures}
+      action={
+        <>
+          <Button
+            fullWidth
+            onClick={() => void toRoutine()}
+            rightSection={<kbd className={classes.key}>B</kbd>}
+          >
+            Build routine
+          </Button>
+          <Text size="xs" c="var(--muted)" mt={6}>
+            {drills} drills serve this; those that fit kit, minutes and precautions are chosen.
+          </Text>
+        </>
+      }
       reasons={[
         ...finding.reasons.map((reason) => reasonText(reference, reason)),
         ...(others.length > 0
@@ -95,13 +109,7 @@ export function Why({ finding }: { finding: Finding | null }) {
           <Link to={`/figures?test=${test.id}`}>Edit its figures</Link>
         </Text>
       ) : null}
-      <Button fullWidth onClick={() => void toRoutine()} rightSection={<kbd className={classes.key}>B</kbd>}>
-        Build routine
-      </Button>
-      <Text size="xs" c="var(--muted)" mt={6}>
-        {drills} drills serve this; those that fit kit, minutes and precautions are chosen.
-      </Text>
-      <SayOfFinding key={`${finding.restriction}/${finding.side}`} finding={finding} />
+      <SayOfFinding key={`${finding.restriction}/${finding.side}`} finding={finding} onSay={onKeep} />
       {test && row ? (
         <OwnNeed key={`${test.id}/${row.side}`} test={test} side={row.side} need={row.need} />
       ) : null}

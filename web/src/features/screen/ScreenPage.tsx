@@ -1,7 +1,8 @@
 import { Alert, Button, Group, Text, Title } from '@mantine/core';
 import type { ScreeningRow } from '@yonder/core/contracts';
 import type { Reference, Test } from '@yonder/core/reference';
-import { safetyState } from '@yonder/core/safety';
+import { safetyState, testAllowed } from '@yonder/core/safety';
+import type { SafetyState } from '@yonder/core/safety';
 import { nameOf, reasonText } from '@yonder/core/words';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
@@ -37,9 +38,15 @@ function SaveNote({ state }: { state: SaveState }) {
 }
 
 /** Where a visit goes on: the first test not fully entered, else the first. */
-function firstOpen(tests: readonly Test[], visit: ScreeningRow | null): Test | undefined {
+function firstOpen(
+  tests: readonly Test[],
+  visit: ScreeningRow | null,
+  safety: SafetyState,
+): Test | undefined {
   const done = (test: Test) =>
-    sidesOf(test).every((side) => visit?.results.some((r) => r.test === test.id && r.side === side));
+    sidesOf(test)
+      .filter((side) => testAllowed(safety.gates, test, side))
+      .every((side) => visit?.results.some((r) => r.test === test.id && r.side === side));
   return tests.find((test) => !done(test)) ?? tests[0];
 }
 
@@ -98,10 +105,9 @@ function FinishBar({ visit, state }: { visit: ScreeningRow | null; state: SaveSt
 }
 
 /** The tests to choose from: the region's, or the proposed visit's in its order. */
-function useTests(scope: BatteryScope): readonly Test[] {
+function useTests(scope: BatteryScope, safety: SafetyState): readonly Test[] {
   const reference = useReference();
   const { case: input, region } = useWorkspace();
-  const safety = useMemo(() => safetyState(reference, input.athlete, today()), [reference, input]);
   if (scope.scope === 'region') return testsOfRegion(reference, input, safety, region);
   return scope.battery.tests.flatMap(({ test: id }) => reference.tests.get(id) ?? []);
 }
@@ -134,15 +140,16 @@ function useObstacle(scope: BatteryScope, none: boolean) {
 /** Screen: tests at the left, entry in the middle, how it is done at the right. */
 export function ScreenPage() {
   const reference = useReference();
-  const { athlete, on, region } = useWorkspace();
+  const { athlete, case: input, on, region } = useWorkspace();
+  const safety = useMemo(() => safetyState(reference, input.athlete, today()), [reference, input]);
   const { ready, visit, earlier } = useVisits();
   const scope = useBattery();
-  const tests = useTests(scope);
+  const tests = useTests(scope, safety);
   const [picked, setPicked] = useState<string | null>(null);
   const [helped, setHelped] = useState(0);
   const step = useRef<HTMLDivElement>(null);
   const { save, state } = useResultSaver({ athleteId: athlete.id, date: on, screeningId: visit?.id ?? null });
-  const active = tests.find((test) => test.id === picked) ?? firstOpen(tests, visit);
+  const active = tests.find((test) => test.id === picked) ?? firstOpen(tests, visit, safety);
   const obstacle = useObstacle(scope, tests.length === 0);
   if (obstacle) {
     return (
@@ -189,6 +196,7 @@ export function ScreenPage() {
             <TestEntry
               key={`${active.id}/${on}`}
               test={active}
+              sides={sidesOf(active).filter((side) => testAllowed(safety.gates, active, side))}
               visit={visit}
               earlier={earlier}
               onSave={(...result) => {

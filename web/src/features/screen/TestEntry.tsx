@@ -5,6 +5,7 @@ import { limitExceeded, aggregateTrials, resultValue, symmetryIndex } from '@yon
 import type { Test } from '@yonder/core/reference';
 import { duration, figure, number, unitWord } from '@yonder/core/words';
 import { useRef, useState } from 'react';
+import { Capture } from './Capture.tsx';
 import { Clocks } from './Clocks.tsx';
 import { EMPTY_ENTRY, entryOf, painFault, trialFault, trialFields, trialValues } from './entry.ts';
 import type { SideEntry } from './entry.ts';
@@ -13,10 +14,11 @@ import { RawReading } from './RawReading.tsx';
 import { SideRow } from './SideRow.tsx';
 import type { Field } from './SideRow.tsx';
 import { FaultMarks } from './FaultMarks.tsx';
-import { sidesOf } from './testsOfRegion.ts';
 
 interface Props {
   test: Test;
+  /** Sides that may be tested today; a protocol can close one. */
+  sides: readonly Side[];
   visit: ScreeningRow | null;
   /** Earlier visits, newest first. */
   earlier: readonly ScreeningRow[];
@@ -86,8 +88,7 @@ function entriesOfSides(sides: readonly Side[], entryOfSide: (side: Side) => Sid
 }
 
 /** Entry of one test: type, Enter, next field; S switches the side; ? shows how it is done. */
-export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Props) {
-  const sides = sidesOf(test);
+export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp }: Props) {
   const rowOf = (side: Side) => visit?.results.find((r) => r.test === test.id && r.side === side);
   const [entries, setEntries] = useState<Record<string, SideEntry>>(() =>
     Object.fromEntries(sides.map((side) => [side, entryOf(rowOf(side))])),
@@ -195,6 +196,13 @@ export function TestEntry({ test, visit, earlier, onSave, onNext, onHelp }: Prop
         <>
           <Clocks test={test} target={targetText} onTake={take} />
           <RawReading
+            test={test}
+            side={target.side}
+            target={targetText}
+            onTake={(value) => take(value, null)}
+          />
+          <Capture
+            key={test.id}
             test={test}
             side={target.side}
             target={targetText}

@@ -1,0 +1,34 @@
+import { z } from 'zod';
+
+export const DEVICE_KINDS = ['dynamometer', 'inclinometer', 'contact-mat'] as const;
+export const deviceKindSchema = z.enum(DEVICE_KINDS);
+export type DeviceKind = z.infer<typeof deviceKindSchema>;
+
+export const DEVICE_PROTOCOL = 'yonder-device/1';
+
+/** What a device says: who it is, samples at an even rate, contacts of a mat, the end of a recording. Times in ms since its start. */
+export const deviceMessageSchema = z.discriminatedUnion('type', [
+  z.object({
+    type: z.literal('hello'),
+    protocol: z.literal(DEVICE_PROTOCOL),
+    device: deviceKindSchema,
+    unit: z.enum(['N', 'deg', 'ms']),
+    hz: z.number().positive().max(1000),
+    simulated: z.boolean(),
+  }),
+  z.object({ type: z.literal('samples'), t: z.number().min(0), values: z.array(z.number()).max(500) }),
+  z.object({ type: z.literal('contact'), t: z.number().min(0), down: z.boolean() }),
+  z.object({ type: z.literal('end') }),
+]);
+export type DeviceMessage = z.infer<typeof deviceMessageSchema>;
+
+/** What a device is told. `about` is the value a stand-in plays around, in the device's unit; `seed` makes it repeatable. */
+export const deviceCommandSchema = z.discriminatedUnion('type', [
+  z.strictObject({
+    type: z.literal('start'),
+    about: z.number().optional(),
+    seed: z.number().int().optional(),
+  }),
+  z.strictObject({ type: z.literal('stop') }),
+]);
+export type DeviceCommand = z.infer<typeof deviceCommandSchema>;
