@@ -70,6 +70,22 @@ async function cloneToUsable() {
   return { seconds, sizes };
 }
 
+async function list() {
+  const { benchList } = await import('./lib/benchList.mjs');
+  const size = { athletes: 500, screenings: 12, tests: 30 };
+  const f = await benchList(size);
+  const ms = (value) => `${value.toFixed(0)} ms`;
+  console.log(
+    `Athletes list, ${size.athletes} athletes with ${f.results} results: answered in ${ms(f.firstMs)} while they are still judged, ` +
+      `all judged after ${(f.judgedMs / 1000).toFixed(1)} s; then ${ms(f.warmMs)} (${(f.warmMs / f.bareMs).toFixed(1)} x a bare query of the same rows, ${ms(f.bareMs)}), ` +
+      `page with rows to read after ${ms(f.pageMs)}`,
+  );
+}
+
+if (process.argv.includes('--list')) {
+  await list();
+  process.exit(0);
+}
 const { seconds, sizes } = await cloneToUsable();
 console.log(
   `From bare clone to usable page: ${seconds.toFixed(0)} s (packages from npm's cache where it has them)`,
@@ -78,4 +94,5 @@ console.log(
   `First load, gzip: ${kB(sizes.js)} JavaScript (floor of the libraries ${FLOOR.js} kB, ratio ${(sizes.js / 1000 / FLOOR.js).toFixed(2)}), ` +
     `${kB(sizes.css)} CSS (floor ${FLOOR.css} kB, ratio ${(sizes.css / 1000 / FLOOR.css).toFixed(2)}), ${kB(sizes.font)} fonts, ${kB(sizes.other)} else`,
 );
+await list();
 process.exit(await runVisible(process.execPath, ['--import', 'tsx', 'core/bench/bench.ts'], { cwd: root }));

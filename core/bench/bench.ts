@@ -86,15 +86,32 @@ function solveBench(solver: MipSolver): void {
   }
 }
 
-function findingsBench(): void {
-  const input = benchCase(bundledReference, 7, 10, 30);
-  const year = {
+/** A seeded athlete screened in 30 tests every month of a year. */
+function yearOf(seed: number) {
+  const input = benchCase(bundledReference, seed, 10, 30);
+  return {
     ...input,
     screenings: Array.from({ length: 12 }, (_, i) => ({
       date: `2026-${String(i + 1).padStart(2, '0')}-15`,
       results: input.screenings[0]?.results ?? [],
     })),
   };
+}
+
+const PRACTICE = 500;
+
+function practiceBench(): void {
+  const cases = Array.from({ length: PRACTICE }, (_, seed) => yearOf(seed + 1));
+  const texts = cases.map((input) => JSON.stringify(input));
+  const judged = timed(() => cases.forEach((input) => judgeFindings(bundledReference, input))).ms;
+  const read = timed(() => texts.forEach((text) => JSON.parse(text) as unknown)).ms;
+  console.log(
+    `Findings for ${PRACTICE} athletes (30 tests, 12 screenings each): ${(judged / 1000).toFixed(2)} s, ${(judged / read).toFixed(0)} × reading the same input as JSON`,
+  );
+}
+
+function findingsBench(): void {
+  const year = yearOf(7);
   const text = JSON.stringify(year);
   for (let i = 0; i < 50; i += 1) judgeFindings(bundledReference, year);
   const judged = Array.from({ length: 100 }, () => timed(() => judgeFindings(bundledReference, year)).ms);
@@ -109,3 +126,4 @@ const solver = createHighsSolver(await loadHighs());
 solvePlan(prepareBuild(bundledReference, benchCase(bundledReference, 1, 12, 8)).problem, solver); // warm up
 solveBench(solver);
 findingsBench();
+practiceBench();

@@ -36,11 +36,23 @@ export function rounded(value: unknown, field = ''): unknown {
 
 /** The document `findings` prints (docs/case-format.md). */
 export function findingsOutput(report: FindingsReport, warnings: readonly CaseFault[]): unknown {
-  const { findings, ratios, asymmetries, hints, patterns, changes, blocked, rescreen, nextTest, capacities } =
-    report;
+  const {
+    findings,
+    ratios,
+    arcs,
+    asymmetries,
+    hints,
+    patterns,
+    changes,
+    blocked,
+    rescreen,
+    nextTest,
+    capacities,
+  } = report;
   return rounded({
     findings,
     ratios,
+    arcs,
     asymmetries,
     hints,
     patterns,

@@ -11,7 +11,8 @@ export { needsOfSide } from './needs.ts';
 export { estimateAll, offeredTests } from './capacities.ts';
 export { painLimits, schoolOption } from './schools.ts';
 export { recentlyInjured, taskAsksFor } from './priority.ts';
-export { rotationArc } from './rotationArc.ts';
+export { compareArcs, rotationArc } from './rotationArc.ts';
+export type { RotationArcs } from './rotationArc.ts';
 export { FINDING_SETTINGS, PAIN_LIMITS, GROWING_AGE } from './settings.ts';
 export { testSideKey } from './visits.ts';
 export type {

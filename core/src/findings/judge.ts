@@ -14,7 +14,7 @@ import { nextTest } from './nextTest.ts';
 import { painPatterns } from './painPatterns.ts';
 import { priorityOf } from './priority.ts';
 import { judgeRatios } from './ratios.ts';
-import { internalRotationCounts, ROTATION_TESTS } from './rotationArc.ts';
+import { compareArcs, internalRotationCounts, ROTATION_TESTS } from './rotationArc.ts';
 import { painLimits, schoolOption } from './schools.ts';
 import { judgeSymmetry } from './symmetry.ts';
 import type {
@@ -340,6 +340,7 @@ export function judgeFindings(bundled: Reference, input: Case): FindingsReport {
   const empty = {
     findings: [],
     ratios: [],
+    arcs: null,
     asymmetries: [],
     hints: [],
     patterns: [],
@@ -365,6 +366,7 @@ export function judgeFindings(bundled: Reference, input: Case): FindingsReport {
   return {
     findings: findingsOf(judging, evidence),
     ratios: ratios.rows,
+    arcs: compareArcs(estimates),
     asymmetries: symmetry.rows,
     hints: [...centralHints(judging, evidence), ...faultHints(judging)],
     patterns: painPatterns(reference, input),

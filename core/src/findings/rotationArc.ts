@@ -39,3 +39,23 @@ export function internalRotationCounts(
   const other = rotationArc(estimates, side === 'left' ? 'right' : 'left');
   return own !== null && other !== null && other.arc - own.arc >= own.mdc95;
 }
+
+/** Total rotation arcs of both shoulders in degrees, their difference and whether it is beyond the arc's own error. */
+export interface RotationArcs {
+  readonly left: number;
+  readonly right: number;
+  /** Left minus right. */
+  readonly difference: number;
+  readonly mdc95: number;
+  readonly beyondError: boolean;
+}
+
+/** Both arcs, once both rotations of both shoulders were measured; else null. */
+export function compareArcs(estimates: ReadonlyMap<string, TestSide>): RotationArcs | null {
+  const left = rotationArc(estimates, 'left');
+  const right = rotationArc(estimates, 'right');
+  if (!left || !right) return null;
+  const difference = left.arc - right.arc;
+  const { mdc95 } = left;
+  return { left: left.arc, right: right.arc, difference, mdc95, beyondError: Math.abs(difference) >= mdc95 };
+}

@@ -2,6 +2,7 @@ import type { IsoDay, Judgement, Region, Side } from '../domain/index.ts';
 import type { RealChange } from '../estimate/index.ts';
 import type { Block } from '../safety/index.ts';
 import type { PatternHit } from './painPatterns.ts';
+import type { RotationArcs } from './rotationArc.ts';
 
 export type FindingState = 'short' | 'likely-short' | 'within-error' | 'enough';
 
@@ -134,6 +135,8 @@ export interface Rescreen {
 export interface FindingsReport {
   readonly findings: readonly Finding[];
   readonly ratios: readonly RatioRow[];
+  /** Total rotation arcs of the shoulders, once both sides were measured both ways. */
+  readonly arcs: RotationArcs | null;
   readonly asymmetries: readonly AsymmetryRow[];
   readonly hints: readonly Hint[];
   /** Restrictions that the place and feel of a pain suggest. */

@@ -2,7 +2,7 @@ import { Alert, Button, SegmentedControl, Text, Title } from '@mantine/core';
 import { compareDates } from '@yonder/core/findings';
 import type { Capacity, Finding } from '@yonder/core/findings';
 import { RATIO_RULES } from '@yonder/core/measure';
-import { nameOf, number, signedFigure, withSide } from '@yonder/core/words';
+import { figure, nameOf, number, signedFigure, withSide } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
@@ -68,12 +68,13 @@ function Changes({ day, onDay }: Comparison) {
 /** Muscle against its opposite and the throwing arc, with their own error; they explain and never rank. */
 function Ratios() {
   const { report } = useWorkspace();
-  if (report.ratios.length === 0) return null;
+  const { arcs, ratios } = report;
+  if (ratios.length === 0 && !arcs) return null;
   return (
     <div className={classes.ratios}>
-      <b>Muscle against its opposite</b>
+      <b>Muscle against its opposite, and arcs</b>
       <ul className={classes.suggested}>
-        {report.ratios.map((ratio) => {
+        {ratios.map((ratio) => {
           const rule = RATIO_RULES.find((r) => r.id === ratio.id);
           return (
             <li key={`${ratio.id}/${ratio.side}`}>
@@ -84,6 +85,13 @@ function Ratios() {
             </li>
           );
         })}
+        {arcs ? (
+          <li>
+            Shoulder rotation arc (internal + external): left <b>{figure(arcs.left, 'deg')}</b>, right{' '}
+            <b>{figure(arcs.right, 'deg')}</b>, difference {figure(Math.abs(arcs.difference), 'deg')},{' '}
+            {arcs.beyondError ? 'beyond' : 'within'} its error of {figure(arcs.mdc95, 'deg')}
+          </li>
+        ) : null}
       </ul>
     </div>
   );
