@@ -297,7 +297,7 @@ describe('from one stiff ankle to a routine that progresses', () => {
     await clinician.reads('Stored.');
     await clinician.walksTo('Ridge');
     // 9.3 − 7.1 = 2.2 cm is more than MDC95, 1.66 cm.
-    await clinician.reads(/Since last time:.*left \+2\.2 cm \(better\)/);
+    await clinician.reads(/better: [^.]*left \+2\.2 cm/);
 
     await clinician.walksTo('Progress');
     const text = await clinician.reads('Clean sessions done');

@@ -18,17 +18,24 @@ export function PainLimits() {
   const [save, { isLoading, error, isSuccess }] = useSetPainLimitsMutation();
   const school = painLimits(reference, { schools, overrides: { painLimits: null } }, ADULT);
   const inForce = data?.painLimits ?? school;
-  const [fine, setFine] = useState<number | null>(null);
-  const [stop, setStop] = useState<number | null>(null);
+  // Undefined is untouched, null is emptied while typing.
+  const [fine, setFine] = useState<number | null | undefined>();
+  const [stop, setStop] = useState<number | null | undefined>();
   if (!data) return null;
-  const wanted = { fine: fine ?? inForce.fine, stop: stop ?? inForce.stop };
-  const put = (painLimitsInput: typeof wanted | null) =>
+  const wanted = {
+    fine: fine === undefined ? inForce.fine : fine,
+    stop: stop === undefined ? inForce.stop : stop,
+  };
+  const faultOf = (value: number | null) =>
+    value !== null && value >= 0 && value <= 10 ? null : 'between 0 and 10';
+  const sound = faultOf(wanted.fine) === null && faultOf(wanted.stop) === null;
+  const put = (painLimitsInput: { fine: number; stop: number } | null) =>
     save({ painLimits: painLimitsInput, version: data.version })
       .unwrap()
       .then(
         () => {
-          setFine(null);
-          setStop(null);
+          setFine(undefined);
+          setStop(undefined);
         },
         () => undefined,
       );
@@ -50,6 +57,7 @@ export function PainLimits() {
           min={0}
           max={10}
           value={wanted.fine}
+          error={fine === undefined ? null : faultOf(wanted.fine)}
           onChange={setFine}
         />
         <UnitInput
@@ -59,9 +67,14 @@ export function PainLimits() {
           min={0}
           max={10}
           value={wanted.stop}
+          error={stop === undefined ? null : faultOf(wanted.stop)}
           onChange={setStop}
         />
-        <Button loading={isLoading} onClick={() => void put(wanted)}>
+        <Button
+          loading={isLoading}
+          disabled={!sound}
+          onClick={() => void put({ fine: wanted.fine ?? 0, stop: wanted.stop ?? 0 })}
+        >
           Save pain limits
         </Button>
         {data.painLimits ? (

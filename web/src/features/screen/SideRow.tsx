@@ -23,27 +23,23 @@ interface Props {
   /** Called when a field is left or confirmed. */
   onCommit: (entry: SideEntry) => void;
   /** Enter in a field: go to the next one. */
-  onEnter: (field: Field) => void;
+  onEnter: (field: HTMLInputElement) => void;
   /** The side key was pressed. */
-  onSwitchSide: (field: Field) => void;
+  onSwitchSide: (field: HTMLInputElement) => void;
   onHelp: () => void;
   /** A trial field got the focus: a clock's time goes there. */
   onFocusTrial?: (index: number) => void;
 }
-
-/** A field of the entry table that Enter leads through. */
-export type Field = HTMLInputElement | HTMLSelectElement;
 
 const ASPECTS = ['front', 'back', 'inner', 'outer', 'deep'] as const;
 const FEELS = ['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb'] as const;
 
 interface PainPlaceProps extends Pick<Props, 'entry' | 'onChange' | 'onCommit'> {
   label: string;
-  onKeys: (event: KeyboardEvent<Field>) => void;
 }
 
-/** Where it hurts and how that feels; asked once there is pain, both may stay open. */
-function PainPlace({ entry, label, onChange, onCommit, onKeys }: PainPlaceProps) {
+/** Where it hurts and how that feels; offered once there is pain, one Tab away: Enter goes on to the next number. */
+function PainPlace({ entry, label, onChange, onCommit }: PainPlaceProps) {
   const change = (next: SideEntry) => {
     onChange(next);
     onCommit(next);
@@ -51,10 +47,8 @@ function PainPlace({ entry, label, onChange, onCommit, onKeys }: PainPlaceProps)
   return (
     <span className={classes.place}>
       <select
-        data-field
         aria-label={`Where it hurts${label}`}
         value={entry.aspect}
-        onKeyDown={onKeys}
         onChange={(e) => change({ ...entry, aspect: e.currentTarget.value as SideEntry['aspect'] })}
       >
         <option value="">where?</option>
@@ -65,10 +59,8 @@ function PainPlace({ entry, label, onChange, onCommit, onKeys }: PainPlaceProps)
         ))}
       </select>
       <select
-        data-field
         aria-label={`How it feels${label}`}
         value={entry.feel}
-        onKeyDown={onKeys}
         onChange={(e) => change({ ...entry, feel: e.currentTarget.value as SideEntry['feel'] })}
       >
         <option value="">feels like?</option>
@@ -147,11 +139,11 @@ export function SideRow({
 }: Props) {
   const fields = trialFields(test, entry);
   const label = side === 'central' ? '' : ` ${SIDE_LABEL[side]}`;
-  const keys = (event: KeyboardEvent<Field>) => {
+  const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
       event.preventDefault();
       onEnter(event.currentTarget);
-    } else if ((event.key === 's' || event.key === 'S') && event.currentTarget.tagName === 'INPUT') {
+    } else if (event.key === 's' || event.key === 'S') {
       event.preventDefault();
       onSwitchSide(event.currentTarget);
     } else if (event.key === '?') {
@@ -227,9 +219,7 @@ export function SideRow({
         <td />
         <td colSpan={columns + 1} className={classes.outcome}>
           <Outcome test={test} entry={entry} last={last} />
-          {hurts ? (
-            <PainPlace entry={entry} label={label} onChange={onChange} onCommit={onCommit} onKeys={keys} />
-          ) : null}
+          {hurts ? <PainPlace entry={entry} label={label} onChange={onChange} onCommit={onCommit} /> : null}
           {entry.touchDowns ? <span>{entry.touchDowns} touch-downs</span> : null}
         </td>
       </tr>

@@ -4,15 +4,15 @@ import type { Side } from '@yonder/core/domain';
 import { limitExceeded, aggregateTrials, resultValue, symmetryIndex } from '@yonder/core/measure';
 import type { Test } from '@yonder/core/reference';
 import { duration, figure, number, unitWord } from '@yonder/core/words';
+import { useDebouncedCallback } from '@mantine/hooks';
 import { useRef, useState } from 'react';
 import { Capture } from './Capture.tsx';
 import { Clocks } from './Clocks.tsx';
-import { EMPTY_ENTRY, entryOf, painFault, trialFault, trialFields, trialValues } from './entry.ts';
+import { EMPTY_ENTRY, entryOf, painFault, resultOf, trialFault, trialFields, trialValues } from './entry.ts';
 import type { SideEntry } from './entry.ts';
 import classes from './Screen.module.css';
 import { RawReading } from './RawReading.tsx';
 import { SideRow } from './SideRow.tsx';
-import type { Field } from './SideRow.tsx';
 import { FaultMarks } from './FaultMarks.tsx';
 
 interface Props {
@@ -70,6 +70,9 @@ function SideComparison({ test, entries }: { test: Test; entries: Record<string,
   );
 }
 
+/** Pause in typing after which an entry is stored, in ms. */
+const COMMIT_MS = 700;
+
 /** The first trial still open, the left side first; behind the last one the last is meant. */
 function nextOpen(test: Test, sides: readonly Side[], entryOfSide: (side: Side) => SideEntry) {
   for (const side of sides) {
@@ -104,6 +107,10 @@ export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp 
       painFault(entry.pain) !== null;
     if (!faulty) onSave(test, side, entry, rowOf(side));
   };
+  /** What was typed is stored a moment later even if the field is never left: a closed lid loses nothing. */
+  const commitSoon = useDebouncedCallback((side: Side, entry: SideEntry) => {
+    if (resultOf(test, entry)) commit(side, entry);
+  }, COMMIT_MS);
   /** Takes over a whole entry at once and stores it: marks, clocks and devices do not wait for a field to be left. */
   const put = (side: Side, entry: SideEntry) => {
     setEntries((current) => ({ ...current, [side]: entry }));
@@ -124,7 +131,7 @@ export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp 
       }
     });
   };
-  const switchSide = (field: Field) => {
+  const switchSide = (field: HTMLInputElement) => {
     const own = field.closest('tbody')?.dataset.side;
     const other = table.current?.querySelector<HTMLInputElement>(`tbody:not([data-side="${own}"]) input`);
     other?.focus();
@@ -182,7 +189,10 @@ export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp 
               entry={entryOfSide(side)}
               columns={columns}
               last={lastOf(test, side, earlier)}
-              onChange={(entry) => setEntries((current) => ({ ...current, [side]: entry }))}
+              onChange={(entry) => {
+                setEntries((current) => ({ ...current, [side]: entry }));
+                commitSoon(side, entry);
+              }}
               onCommit={(entry) => commit(side, entry)}
               onEnter={enter}
               onSwitchSide={switchSide}

@@ -1,0 +1,81 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { addAthlete, createTestApp, screenAnkles, TODAY } from '../testing/testApp.ts';
+import type { Client, TestApp } from '../testing/testApp.ts';
+
+let app: TestApp;
+let north: Client;
+beforeAll(async () => {
+  app = await createTestApp();
+  north = await app.signIn();
+});
+afterAll(() => app.close());
+
+const actions = async () =>
+  (await app.database.models.audit.findAll({ order: [['id', 'ASC']] })).map((row) =>
+    row.get({ plain: true }),
+  );
+/** What was recorded while something was done. */
+async function recorded(work: () => Promise<unknown>) {
+  const before = (await actions()).length;
+  await work();
+  return (await actions()).slice(before);
+}
+
+describe('who changed what', () => {
+  it('is recorded for every kind of change of an athlete', async () => {
+    const { id } = await addAthlete(north);
+    await screenAnkles(north, id, '2027-02-20');
+    const pain = { region: 'knee', side: 'left', when: 'rest', nrs: 2, since: '2027-02-01' };
+    const ticked = { by: 'Dr V. Ness', date: TODAY };
+    const judgement = { restriction: 'calf-endurance-deficit', side: 'left', verdict: 'confirmed' };
+    const rows = await recorded(async () => {
+      const { body } = await north.post(`/athletes/${id}/pains`, pain).expect(201);
+      await north.post(`/athletes/${id}/pains/${body.pains[0].id}/end`, { date: TODAY }).expect(200);
+      await north.put(`/athletes/${id}/protocols/knee/left`, ticked).expect(200);
+      await north.put(`/athletes/${id}/needs/wblt-distance/left`, { value: 8, reason: 'own' }).expect(200);
+      await north.delete(`/athletes/${id}/needs/wblt-distance/left`).expect(200);
+      const said = await north.post(`/athletes/${id}/judgements`, judgement).expect(201);
+      await north.delete(`/athletes/${id}/judgements/${said.body.judgements[0].id}`).expect(200);
+      await north.get(`/screenings.csv?athlete=${id}`).expect(200);
+    });
+    expect(rows.map((row) => row.action)).toEqual([
+      'pain.add',
+      'pain.end',
+      'protocol.put',
+      'need.put',
+      'need.remove',
+      'finding.confirmed',
+      'finding.withdraw',
+      'screenings.export',
+    ]);
+    expect(rows.every((row) => row.athleteId === id)).toBe(true);
+    expect(new Set(rows.map((row) => row.clinicianId)).size).toBe(1);
+  });
+
+  it('is recorded for the practice’s figures, and a refused change leaves nothing', async () => {
+    const edit = { test: 'wblt-distance', path: 'sem', value: 0.7, reason: 'our tape' };
+    const rows = await recorded(async () => {
+      const { body } = await north.post('/figures/edits', edit).expect(201);
+      await north.delete(`/figures/edits/${body.edits[0].id}`).expect(200);
+      await north.post('/figures/edits', { ...edit, value: -1 }).expect(400);
+      await north.post('/figures/preview', { set: [edit] }).expect(200);
+    });
+    expect(rows.map((row) => row.action)).toEqual(['figure.set', 'figure.unset']);
+  });
+
+  it('says what was done, never what was said: no health data in the log', async () => {
+    const { id } = await addAthlete(north, { name: 'Secret Hollow' });
+    const said = {
+      restriction: 'calf-endurance-deficit',
+      side: 'left',
+      verdict: 'dismissed',
+      reason: 'old rupture',
+    };
+    await north.post(`/athletes/${id}/judgements`, said).expect(201);
+    await north.post(`/athletes/${id}/judgements`, { ...said, reason: '' }).expect(400);
+    const log = app.log.join('\n');
+    expect(log).toContain('/judgements');
+    for (const secret of ['Secret Hollow', 'old rupture', 'calf-endurance'])
+      expect(log).not.toContain(secret);
+  });
+});
