@@ -53,6 +53,7 @@ export const figurePreviewSchema = z
       .max(50)
       .default([]),
     unset: z.array(idSchema).max(50).default([]),
+    from: z.int().min(0).default(0).describe('place in the list of athletes to begin at'),
   })
   .refine((input) => input.set.length + input.unset.length > 0, {
     message: 'name a figure to set or set back',
@@ -60,7 +61,9 @@ export const figurePreviewSchema = z
 
 export const figureEffectSchema = z
   .object({
-    judged: z.int().describe('athletes looked at'),
+    total: z.int().describe('athletes of the practice'),
+    judged: z.int().describe('athletes looked at in this answer'),
+    next: z.int().nullable().describe('where to go on; null when everybody was looked at'),
     changed: z.array(
       z.object({
         athleteId: idSchema,

@@ -82,6 +82,32 @@ describe('an edited figure', () => {
   });
 });
 
+describe('a look at many athletes', () => {
+  it('comes in parts that together hold everybody once', async () => {
+    for (let n = 0; n < 55; n += 1) await addAthlete(north, { name: `Walker ${n}`, tasks: [] });
+    const late = await addAthlete(north, { name: 'Zz Last', tasks: [] });
+    await screenAnkles(north, late.id, '2027-02-20');
+    let from: number | null = 0;
+    let judged = 0;
+    let total = -1;
+    const changed: string[] = [];
+    const answers: number[] = [];
+    while (from !== null) {
+      const { body } = await north.post('/figures/preview', { set: [floor(14)], from }).expect(200);
+      judged += body.judged;
+      total = body.total;
+      answers.push(body.judged);
+      changed.push(...body.changed.map((c: { athleteId: string }) => c.athleteId));
+      from = body.next;
+    }
+    expect(judged).toBe(total);
+    expect(answers.length).toBeGreaterThan(1);
+    expect(changed).toContain(late.id);
+    expect(new Set(changed).size).toBe(changed.length);
+    await north.post('/figures/preview', { set: [floor(14)], from: -1 }).expect(400);
+  });
+});
+
 describe('pain limits of the practice', () => {
   it('reach the case, on the version they were read at', async () => {
     const { version } = (await north.get('/figures').expect(200)).body;

@@ -3,6 +3,7 @@ import type { Case, OwnTask, ReferenceEdit } from '@yonder/core/domain';
 import { judgeFindings } from '@yonder/core/findings';
 import type { Finding } from '@yonder/core/findings';
 import { referenceEditFaults, taskFaults } from '@yonder/core/formats';
+import { practiceReference } from '@yonder/core/reference';
 import type { Reference } from '@yonder/core/reference';
 import type { Transaction } from 'sequelize';
 import type { PracticeTaskRecord, ReferenceEditRecord } from '../../db/models.ts';
@@ -232,43 +233,63 @@ function differences(before: readonly Finding[], after: readonly Finding[]): Cha
   });
 }
 
-/** Lets other requests be answered between two athletes. */
-const breathe = () => new Promise<void>((resolve) => setImmediate(resolve));
+/** Athletes looked at per request: a look at everybody is a few requests, each soon answered and easy to stop. */
+const LOOK = 50;
 
-/** Whose findings would change if figures were set or set back; nothing is stored. */
-export async function previewFigures(
-  deps: Deps,
-  user: User,
-  input: { set: readonly (Omit<FigureInput, 'reason'> & { reason: string })[]; unset: readonly string[] },
-): Promise<FigureEffect> {
-  const { database } = deps;
-  const reference = await referenceOf(deps.reference, database, user.practiceId);
-  refuse(
-    input.set.flatMap((edit, i) =>
-      referenceEditFaults(reference, edit).map((f) => ({ ...f, path: f.path.replace('$', `$.set[${i}]`) })),
-    ),
-  );
-  const rows = await database.models.referenceEdits.findAll({
+type Preview = {
+  set: readonly (Omit<FigureInput, 'reason'> & { reason: string })[];
+  unset: readonly string[];
+  from: number;
+};
+
+/** The edits in force if a preview were saved. */
+async function editsAfter(deps: Deps, user: User, { set, unset }: Preview): Promise<ReferenceEdit[]> {
+  const rows = await deps.database.models.referenceEdits.findAll({
     where: { practiceId: user.practiceId, endedOn: null },
   });
   const same = (a: ReferenceEdit, b: ReferenceEdit) =>
     a.test === b.test && a.path === b.path && (a.task ?? '') === (b.task ?? '');
   const kept = rows
     .map((row) => row.get({ plain: true }))
-    .filter((row) => !input.unset.includes(row.id))
+    .filter((row) => !unset.includes(row.id))
     .map(editOf)
-    .filter((edit) => !input.set.some((s) => same(s, edit)));
-  const next = [...kept, ...input.set];
-  const cases = await loadCases(database, user.practiceId, deps.today());
-  const changed: FigureEffect['changed'] = [];
-  for (const { athleteId, name, case: now } of cases) {
-    const then: Case = { ...now, overrides: { ...now.overrides, reference: next } };
-    const changes = differences(
-      judgeFindings(deps.reference, now).findings,
-      judgeFindings(deps.reference, then).findings,
-    );
-    if (changes.length > 0) changed.push({ athleteId, name, changes });
-    await breathe();
-  }
-  return { judged: cases.length, changed };
+    .filter((edit) => !set.some((other) => same(other, edit)));
+  return [...kept, ...set];
+}
+
+/**
+ * Whose findings would change if figures were set or set back, for the athletes from a place in the list of names on;
+ * `next` is where to go on, null at the end. Nothing is stored.
+ */
+export async function previewFigures(deps: Deps, user: User, input: Preview): Promise<FigureEffect> {
+  const { database } = deps;
+  const { practiceId } = user;
+  const { figures } = await practiceSettings(database, practiceId);
+  const now = practiceReference(deps.reference, figures);
+  refuse(
+    input.set.flatMap((edit, i) =>
+      referenceEditFaults(now, edit).map((f) => ({ ...f, path: f.path.replace('$', `$.set[${i}]`) })),
+    ),
+  );
+  const edits = await editsAfter(deps, user, input);
+  const then = practiceReference(deps.reference, { ...figures, reference: edits });
+  const all = await database.models.athletes.findAll({
+    where: { practiceId },
+    attributes: ['id'],
+    order: [
+      ['name', 'ASC'],
+      ['id', 'ASC'],
+    ],
+    raw: true,
+  });
+  const ids = all.slice(input.from, input.from + LOOK).map((row) => (row as unknown as { id: string }).id);
+  const cases = await loadCases(database, practiceId, deps.today(), ids);
+  const changed = cases.flatMap(({ athleteId, name, case: own }): FigureEffect['changed'] => {
+    // The figures are in both references already: applying them per athlete again would cost most of the time.
+    const bare: Case = { ...own, overrides: { ...own.overrides, reference: [], tasks: [] } };
+    const changes = differences(judgeFindings(now, bare).findings, judgeFindings(then, bare).findings);
+    return changes.length > 0 ? [{ athleteId, name, changes }] : [];
+  });
+  const end = input.from + ids.length;
+  return { total: all.length, judged: ids.length, changed, next: end < all.length ? end : null };
 }

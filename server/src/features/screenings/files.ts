@@ -49,7 +49,8 @@ export async function importScreenings(
     (row) => `${row.athleteId}/${row.date}`,
   );
   return database.inTransaction(async (transaction) => {
-    for (const group of visits.values()) {
+    // Always in the same order, so that two imports never wait for each other.
+    for (const [, group] of [...visits].sort(([a], [b]) => (a < b ? -1 : 1))) {
       const { athleteId, date } = group[0] as Row;
       const [visit] = await database.models.screenings.findOrCreate({
         where: { athleteId, practiceId: user.practiceId, date },

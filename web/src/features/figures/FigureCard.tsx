@@ -8,20 +8,16 @@ import { errorText } from '../../app/api.ts';
 import { useBundledReference, useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { UnitInput } from '../../components/UnitInput.tsx';
-import {
-  useFiguresQuery,
-  usePreviewFiguresMutation,
-  useSetFigureMutation,
-  useUnsetFigureMutation,
-} from './figureEndpoints.ts';
+import { useFiguresQuery, useSetFigureMutation, useUnsetFigureMutation } from './figureEndpoints.ts';
 import classes from './Figures.module.css';
 import { editableFigures, figureText } from './figures.ts';
 import type { EditableFigure } from './figures.ts';
+import { usePreview } from './usePreview.ts';
 
 const stateText = (state: string) => STATE_LABEL[state as keyof typeof STATE_LABEL] ?? 'no finding';
 
 /** Whose findings would change, in words. */
-function Effect({ effect }: { effect: FigureEffect }) {
+function Effect({ effect }: { effect: Pick<FigureEffect, 'judged' | 'changed'> }) {
   const reference = useReference();
   const { judged, changed } = effect;
   if (changed.length === 0) {
@@ -67,7 +63,7 @@ interface EditorProps {
 function Editor({ test, row, onClose }: EditorProps) {
   const [value, setValue] = useState(row.value);
   const [reason, setReason] = useState('');
-  const [preview, { data: effect, isLoading: looking, error: refused }] = usePreviewFiguresMutation();
+  const { look, start, stop } = usePreview();
   const [save, { isLoading: saving, error }] = useSetFigureMutation();
   const input = {
     test: test.id,
@@ -76,15 +72,7 @@ function Editor({ test, row, onClose }: EditorProps) {
     value: value ?? 0,
     reason,
   };
-  const [shownFor, setShownFor] = useState<number | null>(null);
-  const look = () =>
-    preview({ set: [input] })
-      .unwrap()
-      .then(
-        () => setShownFor(value),
-        () => undefined,
-      );
-  const known = shownFor !== null && shownFor === value;
+  const known = look.kind === 'done' && look.value === value;
   return (
     <div className={classes.editor}>
       <Group align="flex-end" gap="xs">
@@ -102,9 +90,15 @@ function Editor({ test, row, onClose }: EditorProps) {
           onChange={(e) => setReason(e.currentTarget.value)}
           placeholder="source, or what you saw"
         />
-        <Button variant="light" loading={looking} disabled={value === null} onClick={() => void look()}>
-          Whose findings change?
-        </Button>
+        {look.kind === 'looking' ? (
+          <Button variant="outline" onClick={stop}>
+            Stop looking
+          </Button>
+        ) : (
+          <Button variant="light" disabled={value === null} onClick={() => void start(input)}>
+            Whose findings change?
+          </Button>
+        )}
         <Button
           loading={saving}
           disabled={!known || reason.trim().length < 3}
@@ -120,10 +114,15 @@ function Editor({ test, row, onClose }: EditorProps) {
           Cancel
         </Button>
       </Group>
-      {known && effect ? <Effect effect={effect} /> : null}
-      {error || refused ? (
+      {look.kind === 'looking' ? (
+        <Text size="sm" role="status">
+          {look.judged} of {look.total ?? '…'} athletes looked at
+        </Text>
+      ) : null}
+      {known ? <Effect effect={look} /> : null}
+      {error || look.kind === 'failed' ? (
         <Alert color="copper" role="alert" mt={6} p={8}>
-          {errorText(error ?? refused)}
+          {look.kind === 'failed' ? look.message : errorText(error)}
         </Alert>
       ) : null}
       {known && reason.trim().length < 3 ? (

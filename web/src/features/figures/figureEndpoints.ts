@@ -19,7 +19,7 @@ const figuresApi = api.injectEndpoints({
       query: (id) => ({ url: `/figures/edits/${id}`, method: 'DELETE' }),
       invalidatesTags: touched,
     }),
-    previewFigures: build.mutation<FigureEffect, { set?: FigureInput[]; unset?: string[] }>({
+    previewFigures: build.mutation<FigureEffect, { set: FigureInput[]; from: number }>({
       query: (body) => ({ url: '/figures/preview', method: 'POST', body }),
     }),
     setPainLimits: build.mutation<
