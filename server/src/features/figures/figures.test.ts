@@ -1,3 +1,4 @@
+import type { FigureEffect } from '@yonder/core/contracts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addAthlete, ATHLETE, createTestApp, screenAnkles, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
@@ -93,11 +94,12 @@ describe('a look at many athletes', () => {
     const changed: string[] = [];
     const answers: number[] = [];
     while (from !== null) {
-      const { body } = await north.post('/figures/preview', { set: [floor(14)], from }).expect(200);
+      const answer = await north.post('/figures/preview', { set: [floor(14)], from }).expect(200);
+      const body = answer.body as FigureEffect;
       judged += body.judged;
       total = body.total;
       answers.push(body.judged);
-      changed.push(...body.changed.map((c: { athleteId: string }) => c.athleteId));
+      changed.push(...body.changed.map((c) => c.athleteId));
       from = body.next;
     }
     expect(judged).toBe(total);
