@@ -26,9 +26,11 @@ const rows = () => open.page.$$eval('tbody tr a', (links) => links.map((link) =>
 describe('the list of athletes', () => {
   it('narrows by name or sport, keeps the search in the address, and says when nobody fits', async () => {
     await clinician.opens('/athletes');
-    await clinician.reads('Mira Oldtown');
-    const everybody = await rows();
-    expect([...everybody].sort()).toEqual([...ids.keys()].sort());
+    await clinician.reads(`${ids.size} of ${ids.size}`);
+    // Only the rows in view are drawn, from the first name on.
+    const inView = await rows();
+    expect(inView.length).toBeGreaterThan(8);
+    expect(inView).toEqual([...ids.keys()].sort().slice(0, inView.length));
     await clinician.fills('Search athletes', 'mira');
     expect(await rows()).toEqual(['Mira Oldtown']);
     expect(new URL(open.page.url()).searchParams.get('q')).toBe('mira');
@@ -36,7 +38,7 @@ describe('the list of athletes', () => {
     await clinician.reads('Mira Oldtown');
     expect(await rows()).toEqual(['Mira Oldtown']);
     await clinician.fills('Search athletes', 'nobody at all');
-    await clinician.reads('Nobody of that name or sport.');
+    await clinician.reads('Nobody matches.');
   });
 
   it('shows a stop sign where one is open, as the database has it', async () => {

@@ -14,10 +14,12 @@ interface Props {
   side: Side;
   /** The need in force, in the unit of the test. */
   need: number;
+  /** Before a change: the finding stays the one shown, wherever it moves. */
+  onSay: () => void;
 }
 
 /** This athlete's own need for a test and side: replaces task and floor, with a reason. */
-export function OwnNeed({ test, side, need }: Props) {
+export function OwnNeed({ test, side, need, onSay }: Props) {
   const { athlete } = useWorkspace();
   const [put, { isLoading, error }] = usePutNeedMutation();
   const [remove, removing] = useRemoveNeedMutation();
@@ -25,13 +27,15 @@ export function OwnNeed({ test, side, need }: Props) {
   const [value, setValue] = useState<number | null>(need);
   const [reason, setReason] = useState('');
   const own = athlete.needs.find((n) => n.test === test.id && n.side === side);
-  const save = () =>
-    put({ athleteId: athlete.id, test: test.id, side, body: { value: value ?? need, reason } })
+  const save = () => {
+    onSay();
+    return put({ athleteId: athlete.id, test: test.id, side, body: { value: value ?? need, reason } })
       .unwrap()
       .then(
         () => setOpen(false),
         () => undefined,
       );
+  };
   if (own && !open) {
     return (
       <Text size="xs">
@@ -40,7 +44,10 @@ export function OwnNeed({ test, side, need }: Props) {
           size="compact-xs"
           variant="light"
           loading={removing.isLoading}
-          onClick={() => void remove({ athleteId: athlete.id, test: test.id, side })}
+          onClick={() => {
+            onSay();
+            void remove({ athleteId: athlete.id, test: test.id, side });
+          }}
         >
           Take back
         </Button>

@@ -111,7 +111,7 @@ export function Why({ finding, onKeep }: { finding: Finding | null; onKeep: () =
       ) : null}
       <SayOfFinding key={`${finding.restriction}/${finding.side}`} finding={finding} onSay={onKeep} />
       {test && row ? (
-        <OwnNeed key={`${test.id}/${row.side}`} test={test} side={row.side} need={row.need} />
+        <OwnNeed key={`${test.id}/${row.side}`} test={test} side={row.side} need={row.need} onSay={onKeep} />
       ) : null}
     </WhyPanel>
   );
