@@ -1,4 +1,4 @@
-export { REGIONS, SIDES, MODES, MEASURES, otherSide } from './vocabulary.ts';
+export { REGIONS, SIDES, MODES, MEASURES, PAIN_ASPECTS, PAIN_FEELS, otherSide } from './vocabulary.ts';
 export type { Region, Side, ItemSide, Mode, Measure, IsoDay } from './vocabulary.ts';
 export { dayNumber, isoDay, daysBetween, addDays, ageInYears, monthsBefore } from './days.ts';
 export type {

@@ -32,9 +32,11 @@ export const MEASURES = ['reps', 'hold-seconds', 'seconds', 'metres', 'contacts'
 export const measureSchema = z.enum(MEASURES);
 export type Measure = z.infer<typeof measureSchema>;
 
-export const painAspectSchema = z.enum(['front', 'back', 'inner', 'outer', 'deep']);
+export const PAIN_ASPECTS = ['front', 'back', 'inner', 'outer', 'deep'] as const;
+export const painAspectSchema = z.enum(PAIN_ASPECTS);
 export const painWhenSchema = z.enum(['rest', 'movement', 'end-range', 'day-after']);
-export const painFeelSchema = z.enum(['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb']);
+export const PAIN_FEELS = ['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb'] as const;
+export const painFeelSchema = z.enum(PAIN_FEELS);
 
 /** A calendar day, ISO 8601, without a time of day. */
 export const isoDaySchema = z.iso.date();

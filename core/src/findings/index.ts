@@ -5,7 +5,7 @@ export { compareDates } from './compare.ts';
 export { SEEN_SEVERITY } from './judgements.ts';
 export { painPatterns, PAIN_PATTERNS } from './painPatterns.ts';
 export type { PainPattern, PatternHit } from './painPatterns.ts';
-export { sidesOfTest, testsAskedByTasks } from './worth.ts';
+export { sidesOfTest } from './worth.ts';
 export { judgeNeed, severityOf, stateOf } from './evidence.ts';
 export { needsOfSide } from './needs.ts';
 export { estimateAll, offeredTests } from './capacities.ts';

@@ -29,7 +29,7 @@ export function sidesOfTest(test: Test): readonly Side[] {
 }
 
 /** Tests a chosen task asks for. */
-export function testsAskedByTasks(reference: Reference, input: Case): ReadonlySet<string> {
+function testsAskedByTasks(reference: Reference, input: Case): ReadonlySet<string> {
   return new Set(
     input.athlete.tasks.flatMap((task) => reference.demands.get(task.id)?.demands.map((d) => d.test) ?? []),
   );

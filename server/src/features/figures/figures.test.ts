@@ -81,6 +81,15 @@ describe('an edited figure', () => {
     expect((await preview(9)).body.changed).toEqual([]);
     expect((await overridesOf(north, athlete)).reference).toEqual([]);
   });
+
+  it('says as well what setting a figure back would change', async () => {
+    const { body: set } = await north.post('/figures/edits', floor(14)).expect(201);
+    const { body } = await north.post('/figures/preview', { unset: [set.edits[0].id] }).expect(200);
+    const own = body.changed.find((c: { athleteId: string }) => c.athleteId === athlete);
+    const right = own.changes.find((c: { side: string }) => c.side === 'right');
+    expect(right).toMatchObject({ restriction: 'ankle-dorsiflexion-limit', from: 'short', to: 'enough' });
+    await north.delete(`/figures/edits/${set.edits[0].id}`).expect(200);
+  });
 });
 
 describe('a look at many athletes', () => {

@@ -48,10 +48,7 @@ export async function readFigures(deps: Deps, user: User, transaction?: Transact
 }
 
 /** The figure an edit replaces, as the reference has it; null where it has none. */
-export function figureOf(
-  reference: Reference,
-  edit: Pick<ReferenceEdit, 'test' | 'path' | 'task'>,
-): number | null {
+function figureOf(reference: Reference, edit: Pick<ReferenceEdit, 'test' | 'path' | 'task'>): number | null {
   const test = reference.tests.get(edit.test);
   if (!test) return null;
   const demand = reference.demands.get(edit.task ?? '')?.demands.find((d) => d.test === edit.test);
@@ -190,7 +187,7 @@ export async function removeTask(deps: Deps, user: User, rowId: string): Promise
     );
     if (users.length > 0) {
       const names = users.slice(0, 3).map((a) => a.get('name') as string);
-      const detail = `${users.length} athletes have this task (${names.join(', ')}${users.length > 3 ? ' …' : ''}); take it from them first`;
+      const detail = `${users.length} ${users.length === 1 ? 'athlete has' : 'athletes have'} this task (${names.join(', ')}${users.length > 3 ? ' …' : ''}); take it from them first`;
       throw new ApiProblem('already-exists', { detail });
     }
     await row.destroy({ transaction });

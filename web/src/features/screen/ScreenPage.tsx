@@ -6,6 +6,7 @@ import type { SafetyState } from '@yonder/core/safety';
 import { nameOf, reasonText } from '@yonder/core/words';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
+import { sidesOfTest } from '@yonder/core/findings';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, today } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -15,7 +16,7 @@ import classes from './Screen.module.css';
 import { useFinishScreeningMutation, useScreeningsQuery } from './screeningEndpoints.ts';
 import { TestEntry } from './TestEntry.tsx';
 import { TestList } from './TestList.tsx';
-import { sidesOf, testsOfRegion } from './testsOfRegion.ts';
+import { testsOfRegion } from './testsOfRegion.ts';
 import { useBattery } from './useBattery.ts';
 import type { BatteryScope } from './useBattery.ts';
 import { useResultSaver } from './useResultSaver.ts';
@@ -44,7 +45,7 @@ function firstOpen(
   safety: SafetyState,
 ): Test | undefined {
   const done = (test: Test) =>
-    sidesOf(test)
+    sidesOfTest(test)
       .filter((side) => testAllowed(safety.gates, test, side))
       .every((side) => visit?.results.some((r) => r.test === test.id && r.side === side));
   return tests.find((test) => !done(test)) ?? tests[0];
@@ -196,7 +197,7 @@ export function ScreenPage() {
             <TestEntry
               key={`${active.id}/${on}`}
               test={active}
-              sides={sidesOf(active).filter((side) => testAllowed(safety.gates, active, side))}
+              sides={sidesOfTest(active).filter((side) => testAllowed(safety.gates, active, side))}
               visit={visit}
               earlier={earlier}
               onSave={(...result) => {

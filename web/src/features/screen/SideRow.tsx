@@ -1,3 +1,4 @@
+import { PAIN_ASPECTS, PAIN_FEELS } from '@yonder/core/domain';
 import type { Side } from '@yonder/core/domain';
 import { aggregateTrials, trialSpread } from '@yonder/core/measure';
 import { realChange } from '@yonder/core/estimate';
@@ -31,9 +32,6 @@ interface Props {
   onFocusTrial?: (index: number) => void;
 }
 
-const ASPECTS = ['front', 'back', 'inner', 'outer', 'deep'] as const;
-const FEELS = ['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb'] as const;
-
 interface PainPlaceProps extends Pick<Props, 'entry' | 'onChange' | 'onCommit'> {
   label: string;
 }
@@ -52,7 +50,7 @@ function PainPlace({ entry, label, onChange, onCommit }: PainPlaceProps) {
         onChange={(e) => change({ ...entry, aspect: e.currentTarget.value as SideEntry['aspect'] })}
       >
         <option value="">where?</option>
-        {ASPECTS.map((aspect) => (
+        {PAIN_ASPECTS.map((aspect) => (
           <option key={aspect} value={aspect}>
             {aspect}
           </option>
@@ -64,7 +62,7 @@ function PainPlace({ entry, label, onChange, onCommit }: PainPlaceProps) {
         onChange={(e) => change({ ...entry, feel: e.currentTarget.value as SideEntry['feel'] })}
       >
         <option value="">feels like?</option>
-        {FEELS.map((feel) => (
+        {PAIN_FEELS.map((feel) => (
           <option key={feel} value={feel}>
             {feel.replace('-', ' ')}
           </option>

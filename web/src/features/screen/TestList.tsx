@@ -3,11 +3,12 @@ import type { ResultRow, ScreeningRow } from '@yonder/core/contracts';
 import { resultValue } from '@yonder/core/measure';
 import type { Test } from '@yonder/core/reference';
 import { decimalsOf, duration, number, REGION_LABEL, unitWord } from '@yonder/core/words';
+import { sidesOfTest } from '@yonder/core/findings';
 import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Screen.module.css';
-import { askedByTask, sidesOf } from './testsOfRegion.ts';
+import { askedByTask } from './testsOfRegion.ts';
 import { BATTERY_MINUTES } from './useBattery.ts';
 import type { BatteryScope } from './useBattery.ts';
 
@@ -78,7 +79,7 @@ export function TestList({ tests, active, visit, scope, onPick }: Props) {
           aria-label={scope.scope === 'battery' ? 'Tests of the visit' : 'Tests of the region'}
         >
           {tests.map((test) => {
-            const rows = sidesOf(test).map((side) =>
+            const rows = sidesOfTest(test).map((side) =>
               visit?.results.find((r) => r.test === test.id && r.side === side),
             );
             const done = rows.every(Boolean);

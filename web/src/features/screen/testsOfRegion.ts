@@ -1,4 +1,5 @@
-import type { Case, Region, Side } from '@yonder/core/domain';
+import type { Case, Region } from '@yonder/core/domain';
+import { sidesOfTest } from '@yonder/core/findings';
 import type { Reference, Test } from '@yonder/core/reference';
 import { isBlocked, testAllowed, YOUTH_AGE } from '@yonder/core/safety';
 import type { SafetyState } from '@yonder/core/safety';
@@ -10,10 +11,6 @@ export function askedByTask(reference: Reference, input: Case, test: string): bo
       .get(task.id)
       ?.demands.some((d) => d.test === test || reference.tests.get(d.test)?.derivedFrom?.includes(test)),
   );
-}
-
-export function sidesOf(test: Test): Side[] {
-  return test.sides === 'central' ? ['central'] : ['left', 'right'];
 }
 
 /**
@@ -38,7 +35,7 @@ export function testsOfRegion(
     !isBlocked(safety.blocks, test.region) &&
     !isBlocked(safety.blocks, region) &&
     (safety.age >= YOUTH_AGE || test.youthOk) &&
-    sidesOf(test).some((side) => testAllowed(safety.gates, test, side));
+    sidesOfTest(test).some((side) => testAllowed(safety.gates, test, side));
   const rank = (test: Test) =>
     (askedByTask(reference, input, test.id) ? 0 : 2) +
     (known.has(test.id) ? 0 : 1) +

@@ -1,7 +1,7 @@
 import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { painInputSchema } from '@yonder/core/contracts';
-import { REGIONS } from '@yonder/core/domain';
+import { PAIN_ASPECTS, PAIN_FEELS, REGIONS } from '@yonder/core/domain';
 import { nameOf } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { errorText } from '../../app/api.ts';
@@ -14,8 +14,6 @@ import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { SIDES } from './sides.ts';
 import classes from './Story.module.css';
 
-const ASPECTS = ['front', 'back', 'inner', 'outer', 'deep'];
-const FEELS = ['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb'];
 const WHEN = [
   { value: 'rest', label: 'at rest' },
   { value: 'movement', label: 'in movement' },
@@ -69,13 +67,20 @@ function PainForm() {
           allowDeselect={false}
           {...form.getInputProps('side')}
         />
-        <Select size="xs" w={92} label="Aspect" clearable data={ASPECTS} {...form.getInputProps('aspect')} />
+        <Select
+          size="xs"
+          w={92}
+          label="Aspect"
+          clearable
+          data={[...PAIN_ASPECTS]}
+          {...form.getInputProps('aspect')}
+        />
         <Select
           size="xs"
           w={116}
           label="Feels like"
           clearable
-          data={FEELS.map((f) => ({ value: f, label: f.replace('-', ' ') }))}
+          data={PAIN_FEELS.map((f) => ({ value: f, label: f.replace('-', ' ') }))}
           {...form.getInputProps('feel')}
         />
         <Select

@@ -122,13 +122,7 @@ export function Protocols({ gates }: { gates: readonly Gate[] }) {
       </Text>
       {gates.map((gate) => {
         const known = athlete.protocols.find((p) => p.region === gate.region && p.side === gate.side);
-        return (
-          <ProtocolForm
-            key={`${gate.region}/${gate.side}/${known?.version ?? 0}`}
-            gate={gate}
-            known={known}
-          />
-        );
+        return <ProtocolForm key={`${gate.region}/${gate.side}`} gate={gate} known={known} />;
       })}
     </section>
   );
