@@ -1,14 +1,16 @@
 import type { Case, Mode, RoutineItem, Side } from '../domain/index.ts';
 import { indexCapacities, itemSeconds, routineSeconds } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
-import { judgeFindings, schoolOption } from '../findings/index.ts';
-import type { FindingsReport, Reason } from '../findings/index.ts';
+import { judgeFindings, schoolOption, sharpeningTests } from '../findings/index.ts';
+import type { FindingsReport, Reason, SharpeningTest } from '../findings/index.ts';
 import { practiceReference } from '../reference/index.ts';
 import type { Phase, Reference } from '../reference/index.ts';
 import { safetyState, YOUTH_AGE } from '../safety/index.ts';
 import type { Block } from '../safety/index.ts';
+import { dayPattern, findingsForToday } from './dayPattern.ts';
 import { handlingOf, optionReasons, servesOf } from './explain.ts';
 import type { MipSolver } from './mip.ts';
+import { regionsNearLimit } from './nearLimit.ts';
 import { createOptions } from './options.ts';
 import type { OptionSet } from './options.ts';
 import { orderItems } from './order.ts';
@@ -46,6 +48,8 @@ export interface BuildReport {
   readonly routine: BuiltRoutine | null;
   /** Weights came from tasks and injuries alone: nothing has been screened. */
   readonly general: boolean;
+  /** The three tests that would sharpen a general routine most; empty otherwise. */
+  readonly sharpen: readonly SharpeningTest[];
   readonly uncovered: readonly { restriction: string; side: Side; weight: number; why: Reason }[];
   readonly warnings: readonly Reason[];
   readonly infeasible: readonly Infeasible[] | null;
@@ -85,19 +89,29 @@ export function prepareBuild(bundled: Reference, input: Case, known?: FindingsRe
   const report = known ?? judgeFindings(bundled, input);
   const safety = safetyState(reference, input.athlete, input.today);
   const capacities = indexCapacities(report.capacities);
-  const rules: RuleContext = { reference, input, safety, report, levels: { reference, input, capacities } };
+  const day = dayPattern(bundled, reference, input);
+  const rules: RuleContext = {
+    reference,
+    input,
+    safety,
+    report,
+    today: findingsForToday(report, day),
+    nearLimit: regionsNearLimit(reference, input),
+    levels: { reference, input, capacities },
+  };
   const stretchOption = schoolOption(reference, input.schools, 'static-stretch-before');
   const { mode, pins, fatigueCap } = input.request;
   const dose: DoseContext = {
     reference,
     today: input.today,
     age: safety.age,
+    trainingYears: input.athlete.trainingYears,
     mode,
     capacities,
     stretchCapSeconds: stretchCap(mode, stretchOption),
   };
   const chosen = chooseStructure(reference, input);
-  const { weights, general } = restrictionWeights(reference, input, report, safety.age);
+  const { weights, general } = restrictionWeights(reference, input, report, safety.age, day);
   const options = createOptions(rules, dose, chosen.phases, weights);
   const problem = createProblem({
     options: options.options,
@@ -126,27 +140,49 @@ function builtItems(prepared: Prepared, plan: SolvedPlan): BuiltItem[] {
   }));
 }
 
-/** The rule that keeps out most drills for a restriction, when none could be chosen for it. */
-function commonestRule(prepared: Prepared, restriction: string): Reason {
-  const counts = new Map<string, number>();
-  for (const drill of prepared.reference.data.drills) {
-    if (!drill.serves.some((s) => s.restriction === restriction && s.match >= BUILDER.coverMatch)) continue;
-    const rule = prepared.options.ineligible.get(drill.id);
-    if (rule) counts.set(`${rule.rule}|${rule.about}`, (counts.get(`${rule.rule}|${rule.about}`) ?? 0) + 1);
-  }
-  const [top] = [...counts.entries()].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
-  const [rule = 'no-drill', about = ''] = top?.[0].split('|') ?? [];
-  return { rule: 'no-drill-allowed', because: rule, about, drills: top?.[1] ?? 0 };
+/** Rules by how easily they could be met: what is missing first, what protects people last. */
+const EASE_OF_RULE: readonly string[] = [
+  'kit',
+  'position',
+  'ban',
+  'disliked',
+  'structure-phase',
+  'timing',
+  'mode',
+  'needs-partner',
+  'load-near-limit',
+  'level',
+  'school',
+];
+
+/** What would be needed for a restriction that no drill may serve today: the rule on its best and nearest drill. */
+function neededFor(prepared: Prepared, restriction: string): Reason {
+  const ease = (rule: string) => {
+    const place = EASE_OF_RULE.indexOf(rule);
+    return place < 0 ? EASE_OF_RULE.length : place;
+  };
+  const kept = prepared.reference.data.drills.flatMap((drill) => {
+    const match = drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
+    const rule = match >= BUILDER.coverMatch ? prepared.options.ineligible.get(drill.id) : undefined;
+    return rule ? [{ drill: drill.id, match, ...rule }] : [];
+  });
+  const [nearest] = kept.sort(
+    (a, b) => ease(a.rule) - ease(b.rule) || b.match - a.match || (a.drill < b.drill ? -1 : 1),
+  );
+  if (!nearest) return { rule: 'no-drill-known', restriction };
+  const { rule: because, about, drill } = nearest;
+  const drills = kept.filter((other) => other.rule === because && other.about === about).length;
+  return { rule: 'no-drill-allowed', because, about, drill, drills };
 }
 
 function uncoveredOf(prepared: Prepared, plan: SolvedPlan | null): BuildReport['uncovered'] {
   return prepared.weights.flatMap((weighted, need) => {
-    if (weighted.weight < BUILDER.coverWanted) return [];
+    if (weighted.priority < BUILDER.coverWanted) return [];
     if (plan?.chosen.some((option) => option.benefit.some((b) => b.need === need))) return [];
     const why: Reason = prepared.problem.coverWanted.includes(need)
       ? { rule: 'no-room', minutes: prepared.chosen.minutes, maxDrills: prepared.problem.maxDrills }
-      : commonestRule(prepared, weighted.restriction);
-    return [{ restriction: weighted.restriction, side: weighted.side, weight: weighted.weight, why }];
+      : neededFor(prepared, weighted.restriction);
+    return [{ restriction: weighted.restriction, side: weighted.side, weight: weighted.priority, why }];
   });
 }
 
@@ -178,6 +214,10 @@ function warningsOf(prepared: Prepared, items: readonly BuiltItem[]): Reason[] {
       warnings.push({ rule: 'precaution-review-due', precaution: precaution.id, until: precaution.until });
     }
   }
+  for (const [region, { load, limit }] of prepared.rules.nearLimit) {
+    const school = schoolOption(prepared.reference, prepared.input.schools, 'conditioning-near-limit');
+    warnings.push({ rule: 'load-near-limit', region, load, limit, held: school === 'hold-back' });
+  }
   for (const item of items) {
     const confirm = item.reasons.find((reason) => reason.confirm === true);
     if (confirm) warnings.push({ rule: 'confirm-level', drill: item.drill });
@@ -189,6 +229,14 @@ function warningsOf(prepared: Prepared, items: readonly BuiltItem[]): Reason[] {
     ...items.flatMap((item) => handlingOf(prepared, item.drill)),
     ...phaseWarnings(prepared, items),
   ];
+}
+
+/** The three tests that would sharpen a general routine most. */
+const SHARPENING_TESTS = 3;
+
+function sharpenOf(prepared: Prepared): readonly SharpeningTest[] {
+  if (!prepared.general) return [];
+  return sharpeningTests(prepared.reference, prepared.input, prepared.report, SHARPENING_TESTS);
 }
 
 function routineOf(prepared: Prepared, plan: SolvedPlan): BuiltRoutine {
@@ -210,6 +258,7 @@ export function reportOf(prepared: Prepared, plan: SolvedPlan): BuildReport {
   return {
     routine,
     general: prepared.general,
+    sharpen: sharpenOf(prepared),
     uncovered: uncoveredOf(prepared, plan),
     warnings: warningsOf(prepared, routine.items),
     infeasible: null,
@@ -239,6 +288,7 @@ export function buildRoutine(
   const none = (infeasible: readonly Infeasible[] | null): BuildReport => ({
     routine: null,
     general: prepared.general,
+    sharpen: sharpenOf(prepared),
     uncovered: uncoveredOf(prepared, null),
     warnings: [],
     infeasible,

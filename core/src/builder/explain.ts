@@ -18,7 +18,9 @@ export interface ItemExplanation {
 export function servesOf(prepared: Prepared, option: Option): ItemExplanation['serves'] {
   return option.benefit.flatMap(({ need, match }) => {
     const weighted = prepared.weights[need];
-    return weighted ? [{ restriction: weighted.restriction, side: weighted.side, match }] : [];
+    return weighted && weighted.from !== 'pattern'
+      ? [{ restriction: weighted.restriction, side: weighted.side, match }]
+      : [];
   });
 }
 
@@ -29,14 +31,18 @@ function servingReasons(prepared: Prepared, option: Option): Reason[] {
       return weighted ? [{ weighted, match }] : [];
     })
     .sort((a, b) => b.weighted.weight * b.match - a.weighted.weight * a.match)
-    .map(({ weighted, match }) => ({
-      rule: 'serves',
-      restriction: weighted.restriction,
-      side: weighted.side,
-      match,
-      weight: weighted.weight,
-      from: weighted.from,
-    }));
+    .map(({ weighted, match }): Reason => {
+      if (weighted.from === 'pattern')
+        return { rule: 'rehearses', pattern: prepared.input.request.pattern ?? '', match };
+      return {
+        rule: 'serves',
+        restriction: weighted.restriction,
+        side: weighted.side,
+        match,
+        weight: weighted.weight,
+        from: weighted.from,
+      };
+    });
 }
 
 /** Why an option is worth choosing: what it serves, its phase, its level, its dose, its side. */
@@ -49,6 +55,11 @@ export function optionReasons(prepared: Prepared, option: Option): Reason[] {
   reasons.push(option.doseReason);
   const { side } = option.item;
   if (side === 'left' || side === 'right') reasons.push({ rule: 'short-side-only', side });
+  const { perSide } = option.item;
+  if (perSide && perSide.left.sets !== perSide.right.sets)
+    reasons.push({ rule: 'extra-set', side: perSide.left.sets > perSide.right.sets ? 'left' : 'right' });
+  if (prepared.input.request.prefer.includes(option.drill))
+    reasons.push({ rule: 'preferred', drill: option.drill });
   return reasons;
 }
 
@@ -69,6 +80,12 @@ export function handlingOf(prepared: Prepared, drillId: string): Reason[] {
 function optionFor(prepared: Prepared, item: RoutineItem): Option | undefined {
   const own = prepared.options.options.filter((option) => option.drill === item.drill);
   return (
+    own.find(
+      (o) =>
+        o.item.side === item.side &&
+        o.item.sets === item.sets &&
+        JSON.stringify(o.item.perSide) === JSON.stringify(item.perSide),
+    ) ??
     own.find((o) => o.item.side === item.side && o.item.sets === item.sets) ??
     own.find((o) => o.item.side === item.side) ??
     own[0]
@@ -123,7 +140,7 @@ export function uncoveredBy(
   explained: readonly ItemExplanation[],
 ): { restriction: string; side: Side; weight: number }[] {
   return prepared.weights
-    .filter((weighted) => weighted.weight >= BUILDER.coverWanted)
+    .filter((weighted) => weighted.priority >= BUILDER.coverWanted)
     .filter(
       (weighted) =>
         !explained.some((e) =>

@@ -170,7 +170,7 @@ export function greedyPlan(problem: Problem): Option[] | null {
   return plan.options();
 }
 
-const LOCAL_SEARCH_ROUNDS = 60;
+const LOCAL_SEARCH_ROUNDS = 140;
 
 /**
  * Greedy, then seeded ruin-and-recreate for a fixed number of rounds (never a time limit, so that the same input

@@ -1,8 +1,9 @@
 import type { ItemSide, RoutineItem, Side } from '../domain/index.ts';
-import { allowedSets, dosedItem, isFloor, itemSeconds } from '../dose/index.ts';
+import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../findings/index.ts';
 import { schoolOption } from '../findings/index.ts';
+import { patternTag } from '../reference/index.ts';
 import type { Drill, Phase } from '../reference/index.ts';
 import { fitsPhase, hardRule, isFiller, openSides, rangesWithReserve, softRule } from './rules.ts';
 import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
@@ -64,12 +65,13 @@ function worthOf(
   weights: readonly WeightedRestriction[],
   drill: Drill,
   side: ItemSide,
-  factor: number,
+  factorOf: (side: Side) => number,
 ): Worth {
   const benefit: { need: number; value: number; match: number }[] = [];
   let weak = 0;
   const mobility = drill.category === 'mobilise' || drill.category === 'stretch';
   weights.forEach((weighted, need) => {
+    if (weighted.from === 'pattern') return; // worth more the later in the session: rehearsalOf
     const match = drill.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;
     if (match === 0 || !covers(side, weighted.side, drill.unilateral)) return;
     if (weighted.symmetryOnly && mobility) return;
@@ -83,7 +85,7 @@ function worthOf(
     const value =
       weighted.weight *
       match *
-      factor *
+      factorOf(weighted.side) *
       categoryFactor(preferred, drill.category) *
       (oneSided ? BUILDER.bilateralForOneSide : 1);
     benefit.push({ need, value, match });
@@ -104,6 +106,22 @@ function highestOpen(
   return best ? (context.reference.drills.get(best)?.level ?? drill.level) : drill.level;
 }
 
+/** What rehearsing the action of the day is worth in a phase: the later the phase, the nearer to the action. */
+function rehearsalOf(
+  context: RuleContext,
+  weights: readonly WeightedRestriction[],
+  drill: Drill,
+  phase: { readonly index: number; readonly of: number },
+): Option['benefit'] {
+  const need = weights.findIndex((weighted) => weighted.from === 'pattern');
+  const weighted = weights[need];
+  // Range work is for ranges that are short, whatever follows.
+  if (!weighted || drill.category === 'mobilise' || drill.category === 'stretch') return [];
+  const match = patternTag(context.reference, drill, context.input.request.pattern ?? '');
+  if (match < BUILDER.coverMatch) return [];
+  return [{ need, match, value: weighted.weight * match * (0.5 + (0.5 * (phase.index + 1)) / phase.of) }];
+}
+
 /** Fillers that resemble the athlete's tasks and injured regions come first. */
 function fillerScore(context: RuleContext, drill: Drill): number {
   const regions = new Set<string>(
@@ -115,7 +133,8 @@ function fillerScore(context: RuleContext, drill: Drill): number {
     ),
   );
   const near = drill.regions.primary.some((region) => regions.has(region)) ? 0.5 : 0;
-  return near + drill.raisesTemperature * 0.05 - drill.demandIndex * 0.01;
+  const rehearses = patternTag(context.reference, drill, context.input.request.pattern ?? '');
+  return near + rehearses + drill.raisesTemperature * 0.05 - drill.demandIndex * 0.01;
 }
 
 function keepBestFillers(options: readonly Option[], context: RuleContext): Option[] {
@@ -162,7 +181,62 @@ function dropDominated(options: readonly Option[]): Option[] {
   );
 }
 
-/** Why a usable drill ended up without an option, or null if it has one. */
+/** Sets to choose from: in a preparation strengthening and static stretching stay at one. */
+function setsToTry(context: RuleContext, dose: DoseContext, drill: Drill): number[] {
+  const smallDose =
+    context.input.request.mode === 'prepare' &&
+    (drill.category === 'strengthen' || drill.category === 'stretch');
+  return smallDose ? [1] : setsFor(dose, drill);
+}
+
+/** Bonus of a drill the request wants kept where it fits, or of another level of its ladder. */
+function preferBonus(context: RuleContext, drill: Drill): number {
+  const { prefer } = context.input.request;
+  if (prefer.includes(drill.id)) return BUILDER.preferBonus;
+  const ladder = context.reference.ladders.get(drill.ladder)?.drills ?? [];
+  return prefer.some((id) => ladder.includes(id)) ? BUILDER.preferLadderBonus : 0;
+}
+
+/** The side whose weighted restrictions ask more of this drill, when the difference is worth a set of its own. */
+function heavierSide(weights: readonly WeightedRestriction[], drill: Drill): 'left' | 'right' | null {
+  const asked = { left: 0, right: 0 };
+  for (const { restriction, side, weight } of weights) {
+    const match = drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
+    if (side !== 'central' && match >= BUILDER.coverMatch) asked[side] += weight * match;
+  }
+  const { left, right } = asked;
+  if (left === 0 || right === 0 || Math.abs(left - right) < BUILDER.unevenFrom) return null;
+  return left > right ? 'left' : 'right';
+}
+
+interface SetPlan {
+  readonly count: number;
+  /** This side gets one set more. */
+  readonly extra: 'left' | 'right' | null;
+}
+
+function setPlans(
+  drill: Drill,
+  side: ItemSide,
+  sets: readonly number[],
+  heavier: SetPlan['extra'],
+): SetPlan[] {
+  const even = sets.map((count): SetPlan => ({ count, extra: null }));
+  if (!heavier || side !== 'both' || !drill.unilateral) return even;
+  const uneven = sets
+    .filter((count) => sets.includes(count + 1))
+    .map((count): SetPlan => ({ count, extra: heavier }));
+  return [...even, ...uneven];
+}
+
+function withExtraSet(item: RoutineItem, extra: SetPlan['extra']): RoutineItem {
+  if (!extra) return item;
+  const { sets, amount } = item;
+  const perSide = { left: { sets, amount }, right: { sets, amount } };
+  return { ...item, perSide: { ...perSide, [extra]: { sets: sets + 1, amount } } };
+}
+
+/** Every way to include one drill, or why a usable drill ends up without any. */
 function optionsOfDrill(
   context: RuleContext,
   dose: DoseContext,
@@ -177,37 +251,42 @@ function optionsOfDrill(
     .map((phase, index) => ({ phase, index }))
     .filter(({ phase }) => fitsPhase(drill, phase));
   if (fitting.length === 0) return { rule: 'structure-phase', about: drill.category };
-  const smallDose =
-    context.input.request.mode === 'prepare' &&
-    (drill.category === 'strengthen' || drill.category === 'stretch');
-  const sets = smallDose ? [1] : allowedSets(context.reference, drill, context.input.request.mode);
+  const sets = setsToTry(context, dose, drill);
+  const most = Math.max(...sets);
   const filler = isFiller(drill, reserve);
+  const prefer = preferBonus(context, drill);
+  const kept = pinned || context.input.request.prefer.includes(drill.id);
+  const heavier = heavierSide(weights, drill);
   const options: Option[] = [];
   for (const open of usable.get(drill.id) ?? []) {
-    const below = Math.max(0, highestOpen(context, drill, open.side, usable) - drill.level);
-    for (const count of sets) {
-      const factor = doseValue(count, Math.max(...sets)) * BUILDER.levelBelow ** below;
-      const { benefit, weak } = worthOf(context, weights, drill, open.side, factor);
-      const serves = benefit.length > 0;
-      if (!serves && !pinned && (!filler || count !== sets[0])) continue;
-      if (!serves && !pinned && drill.unilateral && open.side !== 'both') continue;
+    const below =
+      BUILDER.levelBelow ** Math.max(0, highestOpen(context, drill, open.side, usable) - drill.level);
+    for (const { count, extra } of setPlans(drill, open.side, sets, heavier)) {
+      const factorOf = (side: Side) => doseValue(side === extra ? count + 1 : count, most) * below;
+      const { benefit, weak } = worthOf(context, weights, drill, open.side, factorOf);
       for (const { phase, index } of fitting) {
-        const { item, reason } = dosedItem(dose, drill, open.side, count, phase.id);
+        const rehearsal = rehearsalOf(context, weights, drill, { index, of: phases.length });
+        const serves = benefit.length + rehearsal.length > 0;
+        if (!serves && !kept && (!filler || count !== sets[0])) continue;
+        if (benefit.length === 0 && !kept && drill.unilateral && open.side !== 'both') continue;
+        const { item: even, reason } = dosedItem(dose, drill, open.side, count, phase.id);
+        const item = withExtraSet(even, extra);
+        const halfSet = extra ? 0.5 : 0;
         options.push({
           drill: drill.id,
           ladder: drill.ladder,
           phase: index,
           item,
           seconds: itemSeconds(drill, item),
-          fatigue: drill.fatigue * count,
-          contacts: drill.dose.measure === 'contacts' ? item.amount * count : 0,
-          staticSeconds: drill.category === 'stretch' ? item.amount * count : 0,
+          fatigue: drill.fatigue * (count + halfSet),
+          contacts: drill.dose.measure === 'contacts' ? item.amount * (count + halfSet) : 0,
+          staticSeconds: drill.category === 'stretch' ? item.amount * (extra ? count + 1 : count) : 0,
           floor: isFloor(drill.position),
           kit: drill.equipment,
           category: drill.category,
-          benefit,
-          tie: serves ? weak : weak - BUILDER.fillerCost * (1.2 - fillerScore(context, drill)),
-          filler: !serves,
+          benefit: [...benefit, ...rehearsal],
+          tie: prefer + weak - (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
+          filler: !serves && !kept,
           pinned,
           open,
           doseReason: reason,
@@ -253,7 +332,11 @@ export function createOptions(
     if ('rule' in found) ineligible.set(drill.id, found);
     else all.push(...(patternOnly && drill.category === 'activate' ? found.map(activationDiscount) : found));
   }
-  return { options: dropDominated(keepBestFillers(all, context)), ineligible };
+  const options = dropDominated(keepBestFillers(all, context));
+  const left = new Set(options.map((option) => option.drill));
+  for (const { drill } of all)
+    if (!left.has(drill)) ineligible.set(drill, { rule: 'other-fillers', about: drill });
+  return { options, ineligible };
 }
 
 /** School `activation-value: pattern-only`: isolated activation is worth little beside a pattern drill. */

@@ -88,7 +88,7 @@ export function createProblem(input: ProblemInput): Problem {
       .map((weighted, need) => ({ weighted, need }))
       .filter(
         ({ weighted, need }) =>
-          weighted.weight >= BUILDER.coverWanted &&
+          weighted.priority >= BUILDER.coverWanted &&
           input.options.some((o) => o.benefit.some((b) => b.need === need)),
       )
       .map(({ need }) => need),

@@ -1,6 +1,6 @@
-import type { Case, ItemSide, Side } from '../domain/index.ts';
+import type { Case, ItemSide, Region, Side } from '../domain/index.ts';
 import { schoolOption } from '../findings/index.ts';
-import type { FindingsReport } from '../findings/index.ts';
+import type { Finding, FindingsReport } from '../findings/index.ts';
 import type { Drill, Phase, Reference } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import type { SafetyState } from '../safety/index.ts';
@@ -27,6 +27,10 @@ export interface RuleContext {
   readonly safety: SafetyState;
   readonly levels: LevelContext;
   readonly report: FindingsReport;
+  /** The findings that hold for the action of the day. */
+  readonly today: readonly Finding[];
+  /** Regions whose drills of this week are near the limit the practitioner set: load-minutes and limit. */
+  readonly nearLimit: ReadonlyMap<Region, { load: number; limit: number }>;
 }
 
 function schoolRule(context: RuleContext, drill: Drill): Ineligible | null {
@@ -63,24 +67,35 @@ function timingRule(context: RuleContext, drill: Drill): Ineligible | null {
   return null;
 }
 
+/** Does the school hold extra conditioning back for a region this drill loads? */
+function loadRule(context: RuleContext, drill: Drill): Ineligible | null {
+  const conditioning = drill.category === 'strengthen' || drill.category === 'neuromuscular';
+  if (!conditioning || drill.intensityClass === 'low') return null;
+  if (schoolOption(context.reference, context.input.schools, 'conditioning-near-limit') !== 'hold-back')
+    return null;
+  const near = drill.loadRegions.find(({ region }) => context.nearLimit.has(region));
+  return near ? { rule: 'load-near-limit', about: near.region } : null;
+}
+
 /** Rules that a pin does not lift either: safety, kit, position, timing, school. */
 export function hardRule(context: RuleContext, drill: Drill): Ineligible | null {
   const { request } = context.input;
   const safety = drillSafety(context.reference, drill, context.safety);
   const first = safety.forbidden[0];
   if (first) return first;
+  if (drill.archived) return { rule: 'archived', about: drill.id };
   const missing = drill.equipment.find((kit) => !request.kit.includes(kit));
   if (missing) return { rule: 'kit', about: missing };
   if (request.excludePositions.includes(drill.position)) return { rule: 'position', about: drill.position };
   return timingRule(context, drill) ?? schoolRule(context, drill);
 }
 
-/** Rules that a practitioner's pin lifts: bans, dislikes, a helper, the ladder level. */
+/** Rules that a practitioner's pin lifts: bans, dislikes, a helper, a busy week, the ladder level. */
 export function softRule(context: RuleContext, drill: Drill): Ineligible | null {
   if (context.input.request.bans.includes(drill.id)) return { rule: 'ban', about: drill.id };
   if (context.input.athlete.dislikes.includes(drill.id)) return { rule: 'disliked', about: drill.id };
   if (drill.needsPartner) return { rule: 'needs-partner', about: drill.id };
-  return null;
+  return loadRule(context, drill);
 }
 
 /** Sides a drill can be given to: both (or central) always together for drills that are not unilateral. */
@@ -122,7 +137,7 @@ export function fitsPhase(drill: Drill, phase: Phase): boolean {
 /** Range restrictions that were measured and have reserve on every measured side: nothing to mobilise there. */
 export function rangesWithReserve(context: RuleContext): Set<string> {
   const bySides = new Map<string, { side: Side; enough: boolean }[]>();
-  for (const finding of context.report.findings) {
+  for (const finding of context.today) {
     const kind = context.reference.restrictions.get(finding.restriction)?.kind;
     if (kind !== 'range-limit') continue;
     const rows = bySides.get(finding.restriction) ?? [];

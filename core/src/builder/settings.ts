@@ -27,6 +27,17 @@ export const BUILDER = {
   generalTaskWeight: 0.4,
   generalInjuryWeight: 0.6,
   defaultMaxDrillsPrepare: 6,
+  /** Share of a weight that stays for what the action of the day does not ask of. */
+  elsewhereToday: 0.6,
+  /** Weight of rehearsing the action of the day itself. */
+  patternWeight: 0.4,
+  /** Bonus of a drill that is to be kept where it fits, and of another level of its ladder. */
+  preferBonus: 0.15,
+  preferLadderBonus: 0.08,
+  /** Difference of the weights left and right from which the heavier side may get a set more. */
+  unevenFrom: 0.15,
+  /** Share of the practitioner's weekly limit of a region from which no conditioning is added there. */
+  nearLoadLimit: 0.85,
 } as const;
 
 /** Most fatigue points (drill fatigue × sets) a routine may hold, by mode; a convention, editable. */

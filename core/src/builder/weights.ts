@@ -3,6 +3,7 @@ import { recentlyInjured } from '../findings/index.ts';
 import type { FindingsReport } from '../findings/index.ts';
 import type { Reference } from '../reference/index.ts';
 import { YOUTH_AGE } from '../safety/index.ts';
+import type { DayPattern } from './dayPattern.ts';
 import { BUILDER } from './settings.ts';
 
 /** A restriction and side the routine should serve, with its weight 0–1 ("need" in the solver notes). */
@@ -11,10 +12,14 @@ export interface WeightedRestriction {
   readonly region: Region;
   readonly side: Side;
   readonly weight: number;
+  /** What coverage goes by: the weight before the action of the day lowered it. */
+  readonly priority: number;
   /** Symmetry alone speaks: no mobilise or stretch drill for it. */
   readonly symmetryOnly: boolean;
-  readonly from: 'finding' | 'task' | 'injury';
+  readonly from: 'finding' | 'task' | 'injury' | 'pattern';
 }
+
+const keyOf = (w: Pick<WeightedRestriction, 'restriction' | 'side'>) => `${w.restriction}/${w.side}`;
 
 function fromFindings(report: FindingsReport): WeightedRestriction[] {
   return report.findings
@@ -24,6 +29,7 @@ function fromFindings(report: FindingsReport): WeightedRestriction[] {
       region: finding.region,
       side: finding.side,
       weight: finding.priority,
+      priority: finding.priority,
       symmetryOnly: finding.symmetryOnly,
       from: 'finding' as const,
     }));
@@ -38,9 +44,9 @@ function generalWeights(reference: Reference, input: Case, age: number): Weighte
   const weights = new Map<string, WeightedRestriction>();
   const put = (restriction: string, side: Side, weight: number, from: 'task' | 'injury') => {
     const region = reference.restrictions.get(restriction)?.region;
-    const key = `${restriction}/${side}`;
+    const key = keyOf({ restriction, side });
     if (!region || (weights.get(key)?.weight ?? 0) >= weight) return;
-    weights.set(key, { restriction, region, side, weight, symmetryOnly: false, from });
+    weights.set(key, { restriction, region, side, weight, priority: weight, symmetryOnly: false, from });
   };
   const tasks = age < YOUTH_AGE ? [] : input.athlete.tasks;
   for (const task of tasks) {
@@ -61,6 +67,42 @@ function generalWeights(reference: Reference, input: Case, age: number): Weighte
 }
 
 /**
+ * The weights as the action of the day sees them: what it asks for counts by the more demanding of the athlete's own
+ * tasks and the action; everything else keeps a share. Rehearsing the action is wanted beside them.
+ */
+function weighedForPattern(
+  own: readonly WeightedRestriction[],
+  asked: readonly WeightedRestriction[],
+  day: DayPattern,
+): WeightedRestriction[] {
+  const merged = new Map<string, WeightedRestriction>();
+  for (const weighted of own) {
+    const here = day.asks.has(weighted.restriction);
+    const weight = here ? weighted.weight : weighted.weight * BUILDER.elsewhereToday;
+    merged.set(keyOf(weighted), { ...weighted, weight });
+  }
+  for (const weighted of asked) {
+    if (!day.asks.has(weighted.restriction)) continue;
+    const known = merged.get(keyOf(weighted));
+    if (!known || known.weight < weighted.weight)
+      merged.set(keyOf(weighted), {
+        ...weighted,
+        priority: Math.max(weighted.priority, known?.priority ?? 0),
+      });
+  }
+  const rehearsal: WeightedRestriction = {
+    restriction: day.need,
+    region: 'whole-body',
+    side: 'central',
+    weight: BUILDER.patternWeight,
+    priority: 0,
+    symmetryOnly: false,
+    from: 'pattern',
+  };
+  return [...merged.values(), rehearsal];
+}
+
+/**
  * The restrictions to serve, sorted by id and side so that the same input gives the same model. `general` is true
  * when nothing has been screened and the weights come from tasks and injuries alone.
  */
@@ -69,9 +111,12 @@ export function restrictionWeights(
   input: Case,
   report: FindingsReport,
   age: number,
+  day: DayPattern | null = null,
 ): { weights: WeightedRestriction[]; general: boolean } {
   const general = report.capacities.length === 0;
-  const weights = general ? generalWeights(reference, input, age) : fromFindings(report);
-  const key = (w: WeightedRestriction) => `${w.restriction}/${w.side}`;
-  return { weights: weights.sort((a, b) => (key(a) < key(b) ? -1 : 1)), general };
+  const weigh = (of: Case, from: FindingsReport) =>
+    general ? generalWeights(reference, of, age) : fromFindings(from);
+  const own = weigh(input, report);
+  const weights = day ? weighedForPattern(own, weigh(day.input, day.report), day) : own;
+  return { weights: weights.sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1)), general };
 }

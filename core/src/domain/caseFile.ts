@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { categorySchema, ownDrillSchema } from '../reference/schema.ts';
 import {
   isoDaySchema,
   itemSideSchema,
@@ -103,6 +104,10 @@ export const athleteSchema = z.strictObject({
   placements: z.array(placementSchema).default([]),
   pains: z.array(currentPainSchema).default([]),
   dislikes: z.array(id).default([]).describe('drills the athlete does not want; never chosen'),
+  loadLimits: z
+    .array(z.strictObject({ region: regionSchema, perWeek: z.number().gt(0).max(2000) }))
+    .default([])
+    .describe('most load-minutes of drills per region in seven days, set by the practitioner'),
 });
 export type Athlete = z.infer<typeof athleteSchema>;
 
@@ -190,6 +195,21 @@ export const painLimitsSchema = z
     message: 'the stop limit cannot lie below the fine limit',
   });
 
+/** The share of a tested maximum that a mode uses, in place of the shipped one; fractions of 1. */
+export const doseShareSchema = z
+  .strictObject({
+    category: categorySchema,
+    mode: modeSchema,
+    of: z.enum(['hold', 'reps']),
+    low: z.number().min(0.05).max(1),
+    high: z.number().min(0.05).max(1),
+  })
+  .refine((share) => share.low <= share.high, {
+    path: ['high'],
+    message: 'the upper share cannot lie below the lower',
+  });
+export type DoseShare = z.infer<typeof doseShareSchema>;
+
 /** What a practitioner says of a finding: agreed, set aside with a reason, or seen by eye. */
 export const judgementSchema = z.strictObject({
   restriction: id,
@@ -220,6 +240,10 @@ export const requestSchema = z.strictObject({
   pattern: nullable(id),
   pins: z.array(id).default([]),
   bans: z.array(id).default([]),
+  prefer: z
+    .array(id)
+    .default([])
+    .describe('drills to keep where they fit, such as those of a template; a wish, not a pin'),
 });
 export type BuildRequest = z.infer<typeof requestSchema>;
 
@@ -241,6 +265,18 @@ export const itemSchema = z.strictObject({
   tempo: nullable(z.string().max(20)),
   setup: z.record(z.string(), z.union([z.string(), z.number()])).default({}),
   perSide: z.strictObject({ left: setsAndAmount, right: setsAndAmount }).optional(),
+  holdBreaths: z
+    .number()
+    .int()
+    .min(1)
+    .max(60)
+    .optional()
+    .describe('the hold of each repetition counted in breaths, in place of holdSeconds'),
+  bothWays: z.boolean().optional().describe('the amount is done once each way round'),
+  circuit: z
+    .strictObject({ id, rounds: z.number().int().min(2).max(6) })
+    .optional()
+    .describe('neighbouring items of one circuit are done one after the other, round after round'),
 });
 export type RoutineItem = z.infer<typeof itemSchema>;
 
@@ -282,6 +318,8 @@ export const caseSchema = z.strictObject({
       reference: z.array(referenceEditSchema).default([]),
       tasks: z.array(ownTaskSchema).default([]),
       painLimits: nullable(painLimitsSchema),
+      drills: z.array(ownDrillSchema).default([]),
+      doseShares: z.array(doseShareSchema).default([]),
     })
     .prefault({}),
   judgements: z.array(judgementSchema).default([]),

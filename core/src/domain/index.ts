@@ -8,6 +8,7 @@ export type {
   CurrentPain,
   DiaryEntry,
   DiarySession,
+  DoseShare,
   IssuedRoutine,
   Judgement,
   OwnTask,

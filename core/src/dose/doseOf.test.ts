@@ -17,6 +17,7 @@ const context = (mode: Mode, input: Case = caseOf(), age = 25): DoseContext => (
   age,
   mode,
   capacities: indexCapacities(judgeFindings(bundledReference, input).capacities),
+  trainingYears: 4,
   stretchCapSeconds: null,
 });
 const screened = (date: string, left: number, right: number, pain = 0) =>

@@ -10,6 +10,8 @@ export interface DoseContext {
   readonly reference: Reference;
   readonly today: Case['today'];
   readonly age: number;
+  /** Years of regular training; below one the sets stay in the lower half of their range. */
+  readonly trainingYears: number;
   readonly mode: Mode;
   /** Capacities of the findings report by `test/side`. */
   readonly capacities: ReadonlyMap<string, Capacity>;
@@ -107,6 +109,16 @@ export function allowedSets(reference: Reference, drill: Drill, mode: Mode): num
   const high = Math.min(drill.dose.sets.max, cell.sets.max);
   if (high < low) return [drill.dose.sets.min];
   return Array.from({ length: high - low + 1 }, (_, i) => low + i);
+}
+
+/** Below this many years of regular training an athlete is new to it (editable, convention). */
+const NEW_TO_TRAINING_YEARS = 1;
+
+/** Numbers of sets to choose from for this athlete: the allowed ones, for the new to training their lower half. */
+export function setsFor(context: DoseContext, drill: Drill): number[] {
+  const sets = allowedSets(context.reference, drill, context.mode);
+  if (context.trainingYears >= NEW_TO_TRAINING_YEARS) return sets;
+  return sets.slice(0, Math.ceil(sets.length / 2));
 }
 
 /** The item for a drill, side and number of sets, with the reason of its amount. */

@@ -1,7 +1,8 @@
-export { itemSeconds, secondsPerRep, sidesDone, tempoSeconds, workSeconds } from './seconds.ts';
+export { itemSeconds, secondsPerRep, sideDoses, sidesDone, tempoSeconds, workSeconds } from './seconds.ts';
 export type { DosedItem } from './seconds.ts';
-export { routineSeconds, routineTimeline } from './timeline.ts';
-export type { Segment, SegmentKind } from './timeline.ts';
+export { routineSeconds, routineTime, routineTimeline } from './timeline.ts';
+export type { RoutineTime, Segment, SegmentKind } from './timeline.ts';
+export { roundsOf, visits } from './circuits.ts';
 export {
   allowedSets,
   allowedShare,
@@ -9,7 +10,11 @@ export {
   freshMaximum,
   indexCapacities,
   roundAmount,
+  setsFor,
 } from './doseOf.ts';
 export type { DoseContext } from './doseOf.ts';
 export { doseTestOf } from './doseSource.ts';
+export { failureDistance } from './failure.ts';
+export type { FailureDistance } from './failure.ts';
+export { regionLoads } from './load.ts';
 export { isFloor, TIMING } from './settings.ts';

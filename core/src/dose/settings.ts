@@ -1,7 +1,7 @@
 import type { Position } from '../reference/index.ts';
 
-/** Seconds that a session spends between work (rulings, "Seconds", editable). */
-export const TIMING = { sideSwitch: 5, changeover: 10, floorChange: 10 } as const;
+/** Seconds that a session spends between work (rulings, "Seconds"), and one easy breath; editable conventions. */
+export const TIMING = { sideSwitch: 5, changeover: 10, floorChange: 10, breath: 4 } as const;
 
 const FLOOR = new Set<Position>(['supine', 'prone', 'side-lying', 'quadruped', 'tall-kneeling']);
 

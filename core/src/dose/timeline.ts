@@ -1,6 +1,8 @@
 import type { ItemSide, RoutineItem } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { itemSeconds, secondsPerRep, sidesDone } from './seconds.ts';
+import { visits } from './circuits.ts';
+import type { Visit } from './circuits.ts';
+import { itemSeconds, roundSeconds, roundUp, secondsPerRep, sideDoses } from './seconds.ts';
 import { isFloor, TIMING } from './settings.ts';
 
 export type SegmentKind = 'changeover' | 'floor-change' | 'setup' | 'work' | 'switch' | 'rest';
@@ -13,65 +15,64 @@ export interface Segment {
   readonly seconds: number;
   /** Index of the routine item; for change-overs the one that comes next. */
   readonly item: number;
-  /** Set number from 1, for work, switch and rest. */
+  /** Set number from 1, for work, switch and rest; the rounds of a circuit count on. */
   readonly set: number | null;
   readonly sets: number;
   readonly side: ItemSide;
   /** Repetitions (or seconds, metres, contacts) of a work segment. */
   readonly amount: number | null;
   readonly secondsPerRep: number | null;
+  /** The second time of a drill that is done both ways round. */
+  readonly otherWay: boolean;
 }
 
 type Draft = Omit<Segment, 'start'>;
 
-function setRounds(drill: Drill, item: RoutineItem): { side: ItemSide; amount: number }[][] {
-  if (sidesDone(drill, item.side) === 1) {
-    return Array.from({ length: item.sets }, () => [{ side: item.side, amount: item.amount }]);
-  }
-  const even = { sets: item.sets, amount: item.amount };
-  const { left, right } = item.perSide ?? { left: even, right: even };
-  return Array.from({ length: Math.max(left.sets, right.sets) }, (_, index) => [
-    ...(index < left.sets ? [{ side: 'left' as const, amount: left.amount }] : []),
-    ...(index < right.sets ? [{ side: 'right' as const, amount: right.amount }] : []),
-  ]);
+/** Whole seconds of one visit: the first of an item with its set-up, later rounds without. */
+function visitSeconds(drill: Drill, item: RoutineItem, { round }: Visit): number {
+  return round > 0 ? roundUp(roundSeconds(drill, item)) : itemSeconds(drill, item);
 }
 
-function itemSegments(drill: Drill, item: RoutineItem, index: number): Draft[] {
+function itemSegments(drill: Drill, item: RoutineItem, visit: Visit): Draft[] {
   const perRep = secondsPerRep(drill, item);
-  const rounds = setRounds(drill, item);
-  const base = { item: index, sets: rounds.length, amount: null, secondsPerRep: null };
-  const body: Draft[] = rounds.flatMap((round, r): Draft[] => {
-    const set = r + 1;
-    const work = round.flatMap((part, p): Draft[] => [
-      ...(p > 0
-        ? [{ ...base, kind: 'switch' as const, seconds: TIMING.sideSwitch, set, side: part.side }]
-        : []),
-      {
-        ...base,
-        kind: 'work',
-        seconds: part.amount * perRep,
-        set,
-        side: part.side,
-        amount: part.amount,
-        secondsPerRep: perRep,
-      },
-    ]);
-    const rest: Draft[] =
-      r < rounds.length - 1 && item.restSeconds > 0
-        ? [{ ...base, kind: 'rest', seconds: item.restSeconds, set, side: item.side }]
-        : [];
-    return [...work, ...rest];
-  });
-  // The item's seconds are rounded up; the fraction of a second is spent getting ready.
-  const setup = itemSeconds(drill, item) - body.reduce((sum, segment) => sum + segment.seconds, 0);
-  const ready: Draft[] =
-    setup > 1e-9 ? [{ ...base, kind: 'setup', seconds: setup, set: null, side: item.side }] : [];
-  return [...ready, ...body];
+  const doses = sideDoses(drill, item);
+  const sets = Math.max(...doses.map((dose) => dose.sets));
+  const first = visit.round * sets;
+  const base = {
+    item: visit.index,
+    sets: sets * visit.rounds,
+    amount: null,
+    secondsPerRep: null,
+    otherWay: false,
+  };
+  const body: Draft[] = [];
+  for (let set = 1; set <= sets; set += 1) {
+    const parts = doses.filter((dose) => set <= dose.sets);
+    const own = { ...base, set: first + set };
+    parts.forEach(({ side, amount }, part) => {
+      if (part > 0) body.push({ ...own, kind: 'switch', seconds: TIMING.sideSwitch, side });
+      const work = { ...own, kind: 'work' as const, seconds: amount * perRep, side, amount };
+      body.push({ ...work, secondsPerRep: perRep });
+      if (item.bothWays) body.push({ ...work, secondsPerRep: perRep, otherWay: true });
+    });
+    if (set < sets && item.restSeconds > 0)
+      body.push({ ...own, kind: 'rest', seconds: item.restSeconds, side: item.side });
+  }
+  // Whole seconds per visit: the fraction is spent getting ready.
+  const setup = visitSeconds(drill, item, visit) - body.reduce((sum, segment) => sum + segment.seconds, 0);
+  if (setup <= 1e-9) return body;
+  return [{ ...base, kind: 'setup', seconds: setup, set: null, side: item.side }, ...body];
+}
+
+function drillAt(reference: Reference, item: RoutineItem | undefined): Drill {
+  const drill = item ? reference.drills.get(item.drill) : undefined;
+  if (!drill) throw new RangeError(`unknown drill ${item?.drill ?? ''}`);
+  return drill;
 }
 
 /**
  * The session second by second: change-overs of 10 s between drills, another 10 s between floor and upright, then
- * each item's set-up, work, side switches and rests. Items with unknown drills throw.
+ * each item's set-up, work, side switches and rests; circuits round after round. Items with unknown drills throw.
  */
 export function routineTimeline(reference: Reference, items: readonly RoutineItem[]): Segment[] {
   const segments: Segment[] = [];
@@ -81,9 +82,11 @@ export function routineTimeline(reference: Reference, items: readonly RoutineIte
     clock += draft.seconds;
   };
   let previous: Drill | null = null;
-  items.forEach((item, index) => {
-    const drill = reference.drills.get(item.drill);
-    if (!drill) throw new RangeError(`unknown drill ${item.drill}`);
+  for (const visit of visits(items)) {
+    const { index } = visit;
+    const item = items[index];
+    const drill = drillAt(reference, item);
+    if (!item) continue;
     const between = {
       item: index,
       set: null,
@@ -91,6 +94,7 @@ export function routineTimeline(reference: Reference, items: readonly RoutineIte
       side: item.side,
       amount: null,
       secondsPerRep: null,
+      otherWay: false,
     };
     if (previous) {
       push({ ...between, kind: 'changeover', seconds: TIMING.changeover });
@@ -98,25 +102,40 @@ export function routineTimeline(reference: Reference, items: readonly RoutineIte
         push({ ...between, kind: 'floor-change', seconds: TIMING.floorChange });
       }
     }
-    itemSegments(drill, item, index).forEach(push);
+    itemSegments(drill, item, visit).forEach(push);
     previous = drill;
-  });
+  }
   return segments;
+}
+
+/** Where the seconds of a routine go: per item (with its rounds, without change-overs), between drills, in all. */
+export interface RoutineTime {
+  readonly items: readonly number[];
+  readonly between: number;
+  readonly total: number;
+}
+
+/** Exact seconds of a routine, itemised: items with all their rounds, change-overs and floor changes. */
+export function routineTime(reference: Reference, items: readonly RoutineItem[]): RoutineTime {
+  const perItem = items.map(() => 0);
+  let between = 0;
+  let previous: Drill | null = null;
+  for (const visit of visits(items)) {
+    const { index } = visit;
+    const item = items[index];
+    const drill = drillAt(reference, item);
+    if (!item) continue;
+    perItem[index] = (perItem[index] ?? 0) + visitSeconds(drill, item, visit);
+    if (previous) {
+      between += TIMING.changeover;
+      if (isFloor(previous.position) !== isFloor(drill.position)) between += TIMING.floorChange;
+    }
+    previous = drill;
+  }
+  return { items: perItem, between, total: between + perItem.reduce((sum, seconds) => sum + seconds, 0) };
 }
 
 /** Exact seconds of a whole routine: items, change-overs and floor changes. */
 export function routineSeconds(reference: Reference, items: readonly RoutineItem[]): number {
-  let total = 0;
-  let previous: Drill | null = null;
-  for (const item of items) {
-    const drill = reference.drills.get(item.drill);
-    if (!drill) throw new RangeError(`unknown drill ${item.drill}`);
-    total += itemSeconds(drill, item);
-    if (previous) {
-      total += TIMING.changeover;
-      if (isFloor(previous.position) !== isFloor(drill.position)) total += TIMING.floorChange;
-    }
-    previous = drill;
-  }
-  return total;
+  return routineTime(reference, items).total;
 }

@@ -5,6 +5,8 @@ export { compareDates } from './compare.ts';
 export { SEEN_SEVERITY } from './judgements.ts';
 export { painPatterns, PAIN_PATTERNS } from './painPatterns.ts';
 export type { PainPattern, PatternHit } from './painPatterns.ts';
+export { sharpeningTests } from './sharpen.ts';
+export type { SharpeningTest } from './sharpen.ts';
 export { sidesOfTest } from './worth.ts';
 export { judgeNeed, severityOf, stateOf } from './evidence.ts';
 export { needsOfSide } from './needs.ts';

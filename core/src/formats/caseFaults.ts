@@ -2,22 +2,9 @@ import type { Case, OwnTask, ReferenceEdit, RoutineItem, ScreeningResult } from 
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
 import { practiceReference } from '../reference/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
-
-/** A fault of a case: where (JSONPath), what is wrong and what would be right. */
-export interface CaseFault {
-  readonly path: string;
-  readonly message: string;
-}
-
-type Path = readonly (string | number)[];
-
-/** `$.screenings[0].results[1]` from its parts. */
-export function jsonPath(parts: readonly PropertyKey[]): string {
-  return parts.reduce<string>(
-    (path, part) => path + (typeof part === 'number' ? `[${part}]` : `.${String(part)}`),
-    '$',
-  );
-}
+import { FaultList, jsonPath } from './faultList.ts';
+import type { CaseFault, Path } from './faultList.ts';
+import { addOwnDrillFaults } from './ownDrills.ts';
 
 /** Zod's issues in the form of case faults, unknown keys each at its own path. */
 export function schemaFaults(
@@ -33,18 +20,6 @@ export function schemaFaults(
       ? issue.keys.map((key) => ({ path: jsonPath([...issue.path, key]), message: 'unknown key; remove it' }))
       : [{ path: jsonPath(issue.path), message: issue.message }],
   );
-}
-
-class FaultList {
-  readonly faults: CaseFault[] = [];
-  add(path: Path, message: string): void {
-    this.faults.push({ path: jsonPath(path), message });
-  }
-  known(list: ReadonlyMap<string, unknown>, what: string, id: string, path: Path): boolean {
-    if (list.has(id)) return true;
-    this.add(path, `unknown ${what} "${id}"; use an id of the reference`);
-    return false;
-  }
 }
 
 function testValueFaults(list: FaultList, test: Test, result: ScreeningResult, at: Path): void {
@@ -283,6 +258,12 @@ function requestFaults(list: FaultList, reference: Reference, input: Case): void
       );
     }
   });
+  request.prefer.forEach((id, i) => list.known(reference.drills, 'drill', id, ['request', 'prefer', i]));
+  if (request.pattern !== null && !reference.patterns.has(request.pattern))
+    list.add(
+      ['request', 'pattern'],
+      `unknown pattern "${request.pattern}"; one of ${[...reference.patterns.keys()].join(', ')}`,
+    );
   if (request.structure !== null)
     list.known(reference.structures, 'structure', request.structure, ['request', 'structure']);
 }
@@ -316,7 +297,9 @@ function routineFaults(list: FaultList, reference: Reference, input: Case): void
 /** Everything in a schema-valid case that the reference or the calendar contradicts. Empty when the case is sound. */
 export function caseFaults(bundled: Reference, input: Case): CaseFault[] {
   const list = new FaultList();
-  const reference = practiceReference(bundled, { reference: [], tasks: input.overrides.tasks });
+  const { tasks, drills } = input.overrides;
+  const reference = practiceReference(bundled, { reference: [], tasks, drills });
+  addOwnDrillFaults(list, bundled, drills, ['overrides', 'drills']);
   athleteFaults(list, reference, input);
   overrideFaults(list, reference, input);
   screeningFaults(list, reference, input);

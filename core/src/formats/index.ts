@@ -2,14 +2,21 @@ export {
   caseFaults,
   caseWarnings,
   itemsFaults,
-  jsonPath,
   kitWords,
   referenceEditFaults,
   resultFaults,
   schemaFaults,
   taskFaults,
 } from './caseFaults.ts';
-export type { CaseFault } from './caseFaults.ts';
+export { jsonPath } from './faultList.ts';
+export type { CaseFault } from './faultList.ts';
+export {
+  DRILL_FILE_FORMAT,
+  ownDrillOf,
+  ownDrillsFaults,
+  readDrillFile,
+  writeDrillFile,
+} from './ownDrills.ts';
 export {
   CSV_FIELDS,
   guessMapping,

@@ -302,7 +302,15 @@ export function decideProgress(bundled: Reference, input: Case): ProgressReport 
     report,
     safety,
     limits: painLimits(reference, input, safety.age),
-    dose: { reference, today: input.today, age: safety.age, mode, capacities, stretchCapSeconds: null },
+    dose: {
+      reference,
+      today: input.today,
+      age: safety.age,
+      trainingYears: input.athlete.trainingYears,
+      mode,
+      capacities,
+      stretchCapSeconds: null,
+    },
     levels: { reference, input, capacities },
     raised: new Set(),
   };

@@ -19,6 +19,7 @@ const context = (mode: 'prepare' | 'build', input: Case = caseOf()): DoseContext
   age: 25,
   mode,
   capacities: indexCapacities(judgeFindings(bundledReference, input).capacities),
+  trainingYears: 4,
   stretchCapSeconds: null,
 });
 

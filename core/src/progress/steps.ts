@@ -38,10 +38,17 @@ export function doseTarget(context: DoseContext, drill: Drill, item: RoutineItem
 
 /** The item with its dose one step up, or null when the target is reached. Amount first, then sets. */
 export function moreDose(drill: Drill, item: RoutineItem, target: DoseTarget): RoutineItem | null {
+  const raised = (amount: number) =>
+    Math.max(amount, Math.min(target.amount, amount + AMOUNT_STEP[drill.dose.measure]));
   if (item.amount < target.amount) {
+    const { perSide } = item;
+    if (!perSide) return { ...item, amount: raised(item.amount) };
+    // The extra set for the weak side stays: only the amounts move.
+    const side = ({ sets, amount }: { sets: number; amount: number }) => ({ sets, amount: raised(amount) });
     return {
-      ...withoutUneven(item),
-      amount: Math.min(target.amount, item.amount + AMOUNT_STEP[drill.dose.measure]),
+      ...item,
+      amount: raised(item.amount),
+      perSide: { left: side(perSide.left), right: side(perSide.right) },
     };
   }
   return item.sets < target.sets ? { ...withoutUneven(item), sets: item.sets + 1 } : null;

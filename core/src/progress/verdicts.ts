@@ -35,6 +35,7 @@ export function applyVerdicts(
     age: safetyState(reference, input.athlete, input.today).age,
     mode: input.routine?.mode ?? input.request.mode,
     capacities: indexCapacities(report.capacities),
+    trainingYears: input.athlete.trainingYears,
     stretchCapSeconds: null,
   };
   return (input.routine?.items ?? []).flatMap((item, index) => {

@@ -2,6 +2,7 @@ import demands from './data/demands.json' with { type: 'json' };
 import doseModes from './data/dose-modes.json' with { type: 'json' };
 import drills from './data/drills.json' with { type: 'json' };
 import ladders from './data/ladders.json' with { type: 'json' };
+import patterns from './data/patterns.json' with { type: 'json' };
 import precautions from './data/precautions.json' with { type: 'json' };
 import redFlags from './data/red-flags.json' with { type: 'json' };
 import regions from './data/regions.json' with { type: 'json' };
@@ -24,6 +25,7 @@ export const bundledData = {
   demands,
   drills,
   ladders,
+  patterns,
   precautions,
   redFlags,
   sessionChecks,

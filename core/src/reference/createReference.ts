@@ -1,9 +1,11 @@
-import type { Case, OwnTask, ReferenceEdit } from '../domain/index.ts';
+import type { Case, DoseShare, OwnTask, ReferenceEdit } from '../domain/index.ts';
+import { withOwnDrills } from './ownDrills.ts';
 import type {
   Demand,
   DoseCell,
   Drill,
   Ladder,
+  Pattern,
   Precaution,
   RedFlag,
   ReferenceData,
@@ -23,6 +25,7 @@ export interface Reference {
   readonly demands: ReadonlyMap<string, Demand>;
   readonly drills: ReadonlyMap<string, Drill>;
   readonly ladders: ReadonlyMap<string, Ladder>;
+  readonly patterns: ReadonlyMap<string, Pattern>;
   readonly precautions: ReadonlyMap<string, Precaution>;
   readonly redFlags: ReadonlyMap<string, RedFlag>;
   readonly structures: ReadonlyMap<string, Structure>;
@@ -45,6 +48,7 @@ export function createReference(data: ReferenceData): Reference {
     demands: byId(data.demands),
     drills: byId(data.drills),
     ladders: byId(data.ladders),
+    patterns: byId(data.patterns),
     precautions: byId(data.precautions),
     redFlags: byId(data.redFlags),
     structures: byId(data.structures.structures),
@@ -121,16 +125,33 @@ function demandOf(reference: Reference, task: OwnTask): Demand {
   };
 }
 
+function withShares(
+  doseModes: ReferenceData['doseModes'],
+  shares: readonly DoseShare[],
+): ReferenceData['doseModes'] {
+  if (shares.length === 0) return doseModes;
+  const cells = doseModes.cells.map((cell) =>
+    shares
+      .filter((share) => share.category === cell.category && share.mode === cell.mode)
+      .reduce((edited, { of, low, high }) => {
+        const key = of === 'hold' ? 'holdShareOfMax' : 'repShareOfMax';
+        return { ...edited, [key]: { low, high } };
+      }, cell),
+  );
+  return { ...doseModes, cells };
+}
+
 /** What of a case's overrides changes the reference itself. */
-export type PracticeFigures = Pick<Case['overrides'], 'reference' | 'tasks'>;
+export type PracticeFigures = Pick<Case['overrides'], 'reference' | 'tasks'> &
+  Partial<Pick<Case['overrides'], 'drills' | 'doseShares'>>;
 
 /**
- * The reference with a practice's edited figures and its own tasks in place; the given one is left as it is. Applying
+ * The reference with a practice's edited figures, dose shares, own tasks and own drills in place; the given one is left as it is. Applying
  * the same figures twice changes nothing more.
  */
 export function practiceReference(reference: Reference, figures: PracticeFigures): Reference {
-  const { reference: edits, tasks: own } = figures;
-  if (edits.length === 0 && own.length === 0) return reference;
+  const { reference: edits, tasks: own, drills: ownDrills = [], doseShares = [] } = figures;
+  if (edits.length + own.length + ownDrills.length + doseShares.length === 0) return reference;
   const tests = reference.data.tests.map((test) =>
     edits.filter((edit) => edit.test === test.id).reduce(editTest, test),
   );
@@ -139,5 +160,11 @@ export function practiceReference(reference: Reference, figures: PracticeFigures
     .filter((demand) => !ownIds.has(demand.id))
     .map((demand) => editDemand(demand, edits));
   const added = own.map((task) => editDemand(demandOf(reference, task), edits));
-  return createReference({ ...reference.data, tests, demands: [...demands, ...added] });
+  return createReference({
+    ...reference.data,
+    tests,
+    demands: [...demands, ...added],
+    ...(ownDrills.length > 0 ? withOwnDrills(reference.data, ownDrills) : {}),
+    doseModes: withShares(reference.data.doseModes, doseShares),
+  });
 }

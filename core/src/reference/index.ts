@@ -1,4 +1,7 @@
 export { createReference, practiceReference, MDC95_PER_SEM } from './createReference.ts';
+export { demandIndexOf } from './ownDrills.ts';
+export { requiredPrecautions } from './requiredPrecautions.ts';
+export { patternTag } from './patterns.ts';
 export type { PracticeFigures, Reference } from './createReference.ts';
 export type {
   Category,
@@ -7,6 +10,8 @@ export type {
   Drill,
   EntryCriterion,
   Ladder,
+  OwnDrill,
+  Pattern,
   Phase,
   Position,
   Precaution,

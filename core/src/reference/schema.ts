@@ -267,6 +267,129 @@ export const drillSchema = z.object({
   youthNote: z.string().nullable(),
   timing: z.array(timingSchema),
   staticStretchSeconds: z.number().nullable(),
+  patterns: z
+    .record(id, z.number().min(0).max(1))
+    .optional()
+    .describe('how nearly it rehearses a pattern, 0 to 1; else its ladder says so'),
+  own: z.boolean().optional().describe('a drill of the practice’s own'),
+  archived: z.boolean().optional().describe('kept for the record, no longer offered'),
+});
+
+const words = z.string().trim().min(1).max(600);
+const whole = (min: number, max: number) => z.number().int().min(min).max(max);
+const ownRange = z
+  .strictObject({ default: z.number().min(1), min: z.number().min(1), max: z.number().min(1).max(1000) })
+  .refine((r) => r.min <= r.default && r.default <= r.max, { message: 'min ≤ default ≤ max' });
+const matches = z
+  .strictObject({ restriction: id, match: z.number().gt(0).max(1) })
+  .describe('1 main purpose, 0.7 strong, 0.4 useful, less a side benefit');
+
+/**
+ * A drill of a practice's own, as it is stored and exchanged. Its demand, its estimated time and its neighbours on the
+ * ladder are worked out from the rest. `level` is its place in the ladder, from 1; a ladder that does not exist yet
+ * needs a `ladderName`.
+ */
+export const ownDrillSchema = z.strictObject({
+  id,
+  name: z.string().trim().min(2).max(120),
+  ladder: id,
+  ladderName: z.string().trim().min(2).max(120).optional(),
+  level: whole(1, 30),
+  category: categorySchema,
+  regions: z.strictObject({
+    primary: z.array(regionSchema).min(1),
+    secondary: z.array(regionSchema).default([]),
+  }),
+  serves: z.array(matches).min(1).max(20),
+  contraction: z.enum(['isometric-hold', 'dynamic', 'ballistic', 'passive']),
+  position: z.enum(POSITIONS),
+  loadClass: z.enum(['unloaded', 'partial', 'full', 'impact']),
+  intensityClass: z.enum(['low', 'moderate', 'high']),
+  loadRegions: z
+    .array(z.strictObject({ region: regionSchema, weight: z.number().gt(0).max(1) }))
+    .default([])
+    .describe('weights for the load count; absent = the primary regions'),
+  equipment: z.array(id).default([]),
+  optionalEquipment: z.array(id).default([]),
+  space: z.enum(['mat', 'wall', 'lane', 'rig']).default('mat'),
+  unilateral: z.boolean().default(false),
+  alternating: z.boolean().default(false),
+  needsPartner: z.boolean().default(false),
+  dose: z.strictObject({
+    measure: measureSchema,
+    sets: ownRange,
+    amount: ownRange,
+    holdSeconds: z.number().min(1).max(300).nullable().default(null),
+    restSeconds: z.strictObject({ default: z.number().min(0).max(600) }),
+    tempo: z.string().max(20).nullable().default(null),
+    secondsPerRep: z.number().min(0.2).max(120),
+    timesPerWeek: z
+      .strictObject({ min: z.number().min(1).max(21), max: z.number().min(1).max(21) })
+      .default({ min: 2, max: 5 }),
+    intensity: words,
+  }),
+  setupVariables: z
+    .array(
+      z
+        .strictObject({
+          id,
+          name: words,
+          unit: z.string().max(20).nullable().default(null),
+          scale: z.enum(['number', 'ordered']),
+          easier: words,
+          harder: words,
+          steps: z
+            .array(z.union([z.string().min(1).max(60), z.number()]))
+            .min(2)
+            .max(20)
+            .describe('easier to harder'),
+          default: z.union([z.string(), z.number()]),
+        })
+        .refine((v) => v.steps.includes(v.default), {
+          path: ['default'],
+          message: 'must be one of the steps',
+        }),
+    )
+    .max(6)
+    .default([]),
+  setupSeconds: z.number().min(0).max(300).default(10),
+  fatigue: whole(0, 3),
+  raisesTemperature: whole(0, 3).default(0),
+  skill: whole(0, 3),
+  contraindications: z.array(id).default([]),
+  entryCriteria: z.array(z.strictObject(entryCriterionSchema.shape)).max(10).default([]),
+  progressWhen: z
+    .strictObject({
+      amountReached: z.number().nullable().default(null),
+      holdReached: z.number().nullable().default(null),
+      setsCompleted: whole(1, 10).default(2),
+      bothSides: z.boolean().default(true),
+      maxPain: z.number().min(0).max(10).default(2),
+      maxRpe: z.number().min(0).max(10).default(6),
+      sessions: whole(1, 20).default(3),
+      noListedFault: z.boolean().default(true),
+    })
+    .prefault({}),
+  equivalents: z.array(id).default([]),
+  cues: z.array(words).min(1).max(6),
+  faults: z.array(words).max(6).default([]),
+  feelsLike: words,
+  athleteText: words,
+  youthOk: z.boolean().default(true),
+  youthNote: words.nullable().default(null),
+  timing: z.array(timingSchema).min(1),
+  patterns: z.record(id, z.number().min(0).max(1)).default({}),
+  archived: z.boolean().default(false),
+});
+
+/** An action of the day: what rehearses it, and the tasks whose demands say which reserves matter. */
+export const patternSchema = z.object({
+  id,
+  name: z.string(),
+  tasks: z.array(id).min(1),
+  ladders: z.record(id, z.number().gt(0).max(1)),
+  basis: z.string(),
+  confidence,
 });
 
 export const ladderSchema = z.object({
@@ -374,6 +497,7 @@ export const referenceDataSchema = z.object({
   demands: z.array(demandSchema),
   drills: z.array(drillSchema),
   ladders: z.array(ladderSchema),
+  patterns: z.array(patternSchema),
   precautions: z.array(precautionEntrySchema),
   redFlags: z.array(redFlagSchema),
   sessionChecks: z.array(sessionCheckSchema),
@@ -383,5 +507,8 @@ export const referenceDataSchema = z.object({
     note: z.string(),
     modes: z.array(z.object({ id: modeSchema, name: z.string(), when: z.string(), structures: z.array(id) })),
     cells: z.array(doseCellSchema),
+    intensityClassFactor: z.array(
+      z.object({ class: z.enum(['low', 'moderate', 'high']), factor: z.number().positive() }),
+    ),
   }),
 });

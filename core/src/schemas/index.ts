@@ -4,6 +4,7 @@ export {
   caseSchema,
   clearanceSchema,
   currentPainSchema,
+  doseShareSchema,
   diarySessionSchema,
   EDITABLE_FIGURES,
   entrySchema,
@@ -26,6 +27,7 @@ export {
   taskSchema,
   testPainSchema,
 } from '../domain/caseFile.ts';
+export { ownDrillSchema } from '../reference/schema.ts';
 export {
   isoDaySchema,
   itemSideSchema,

@@ -75,6 +75,7 @@ export function nameOf(reference: Reference, id: string): string {
     reference.demands.get(id)?.name ??
     reference.regions.get(id)?.name ??
     reference.structures.get(id)?.name ??
+    reference.patterns.get(id)?.name ??
     id.replaceAll('-', ' ')
   );
 }

@@ -37,6 +37,9 @@ const RULE_WORD: Readonly<Record<string, string>> = {
   disliked: 'the athlete does not like it:',
   'needs-partner': 'needs a helper:',
   level: 'level not open yet:',
+  archived: 'archived by the practice:',
+  'load-near-limit': 'extra conditioning is held back near the weekly limit:',
+  'other-fillers': 'it serves nothing that is short, and other general drills fit better:',
   'structure-phase': 'no phase of this structure takes',
   'serves-nothing': 'it serves none of the restrictions:',
 };
@@ -101,6 +104,13 @@ const WORDS: Readonly<Record<string, Wording>> = {
   'dose-default': (r) => `Dose: the drill's usual ${num(r, 'amount')}; no fresh maximum.`,
   'dose-stretch-cap': (r) => `Dose: at most ${num(r, 'seconds')} s a side before activity (school).`,
   'short-side-only': (r) => `Only the ${side(r)} side: the other is not short.`,
+  'extra-set': (r) => `One set more on the ${side(r)} side, which is shorter.`,
+  rehearses: (r, ref) =>
+    `Rehearses today’s action: ${name(r, ref, 'pattern').toLowerCase()} (match ${num(r, 'match')}).`,
+  preferred: () => 'Kept from the routine this one starts from.',
+  'load-near-limit': (r, ref) =>
+    `${name(r, ref, 'region')}: ${number(num(r, 'load'), 1)} of ${number(num(r, 'limit'), 0)} load-minutes in seven days, near the limit set; ${r.held === true ? 'no extra conditioning there (school). A count, not a prediction' : 'please confirm extra conditioning there'}.`,
+  'no-drill-known': () => 'No drill of the library serves it.',
   'general-routine': () => 'General routine: nothing screened yet, built from tasks and injury history.',
   'precaution-review-due': (r, ref) =>
     `${name(r, ref, 'precaution')} was due for review on ${text(r, 'until')}; it still binds until a named person ends it.`,
@@ -114,7 +124,8 @@ const WORDS: Readonly<Record<string, Wording>> = {
     `${text(r, 'phase')}: ${percent(num(r, 'share'))} of the time, ${percent(num(r, 'wanted'))} meant.`,
   'no-room': (r) =>
     `No room in ${num(r, 'minutes')} min and ${num(r, 'maxDrills')} drills; more minutes or drills would let it in.`,
-  'no-drill-allowed': (r, ref) => `No drill may be used: ${because(r, ref)} (${num(r, 'drills')} drills).`,
+  'no-drill-allowed': (r, ref) =>
+    `No drill may be used; nearest is ${name(r, ref, 'drill')}: ${because(r, ref)} (${num(r, 'drills')} ${num(r, 'drills') === 1 ? 'drill' : 'drills'}).`,
   'pain-above-limit': (r) =>
     `Pain ${num(r, 'pain')}/10 on ${text(r, 'date')}, above the limit of ${num(r, 'limit')}.`,
   'pain-above-limit-twice': (r) =>

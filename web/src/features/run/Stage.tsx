@@ -1,4 +1,5 @@
 import type { RoutineItem } from '@yonder/core/domain';
+import { TIMING } from '@yonder/core/dose';
 import type { Segment } from '@yonder/core/dose';
 import type { Drill, Reference } from '@yonder/core/reference';
 import { duration, nameOf, SIDE_LABEL, SIDE_MARK } from '@yonder/core/words';
@@ -20,6 +21,7 @@ function headline(segment: Segment, drill: Drill | undefined): string {
     case 'rest':
       return 'Rest';
     case 'work':
+      if (segment.otherWay) return 'Other way round';
       return drill?.dose.measure === 'hold-seconds' ? 'Hold' : 'Go';
   }
 }
@@ -54,14 +56,19 @@ function BigNumber({
 }
 
 function holdNote(segment: Segment, item: RoutineItem | undefined, elapsed: number): string {
-  if (segment.kind !== 'work' || !item?.holdSeconds || !segment.secondsPerRep || item.measure !== 'reps')
-    return '';
+  if (segment.kind !== 'work' || !segment.secondsPerRep || item?.measure !== 'reps') return '';
   const within = elapsed % segment.secondsPerRep;
+  if (item.holdBreaths) {
+    const breath = Math.floor(within / TIMING.breath) + 1;
+    return breath <= item.holdBreaths ? `breath ${breath} of ${item.holdBreaths}` : 'release';
+  }
+  if (!item.holdSeconds) return '';
   return within < item.holdSeconds ? `hold ${Math.ceil(item.holdSeconds - within)} s` : 'release';
 }
 
 function upNext(reference: Reference, run: Run, index: number): string {
-  const next = run.items[index + 1];
+  const later = run.segments.find((s, at) => at > run.position.segment && s.item !== index);
+  const next = later ? run.items[later.item] : undefined;
   return next ? nameOf(reference, next.drill) : 'the end';
 }
 

@@ -12,6 +12,7 @@ export function advance(segments: readonly Segment[], position: Position, second
   for (let current = segments[segment]; current && elapsed >= current.seconds; current = segments[segment]) {
     elapsed -= current.seconds;
     segment += 1;
+    while (position.skipped.includes(segment)) segment += 1; // later rounds of a drill that was stopped
   }
   return { ...position, segment, elapsed: segment >= segments.length ? 0 : elapsed };
 }
@@ -28,24 +29,32 @@ export function back(segments: readonly Segment[], position: Position): Position
   return {
     segment: Math.min(target, segments.length),
     elapsed: 0,
-    skipped: position.skipped.filter((s) => s < target),
+    skipped: position.skipped.filter((s) => s < target || s > position.segment),
   };
 }
 
-/** Leaves out what is left of the present drill. */
+/** Leaves out what is left of the present drill, in later rounds of a circuit as well. */
 export function skipItem(segments: readonly Segment[], position: Position): Position {
   const item = segments[position.segment]?.item;
   if (item === undefined) return position;
   const rest = segments
     .map((s, index) => ({ s, index }))
     .filter(({ s, index }) => index >= position.segment && s.item === item);
-  const last = rest.at(-1)?.index ?? position.segment;
-  return { segment: last + 1, elapsed: 0, skipped: [...position.skipped, ...rest.map(({ index }) => index)] };
+  const next = segments.findIndex((s, index) => index > position.segment && s.item !== item);
+  return {
+    segment: next < 0 ? segments.length : next,
+    elapsed: 0,
+    skipped: [...new Set([...position.skipped, ...rest.map(({ index }) => index)])],
+  };
 }
 
 /** Seconds left of the whole session. */
 export function secondsLeft(segments: readonly Segment[], position: Position): number {
-  const rest = segments.slice(position.segment).reduce((sum, segment) => sum + segment.seconds, 0);
+  const rest = segments.reduce(
+    (sum, segment, index) =>
+      index < position.segment || position.skipped.includes(index) ? sum : sum + segment.seconds,
+    0,
+  );
   return Math.max(0, rest - position.elapsed);
 }
 
@@ -78,13 +87,15 @@ export function entriesOf(
       .filter(({ segment }) => segment.item === index && segment.kind === 'work');
     const done = work.filter((w) => w.done).length;
     const sets = [...new Set(work.map((w) => w.segment.set))];
-    const full = sets.filter((set) => work.filter((w) => w.segment.set === set).every((w) => w.done));
+    const full = sets
+      .map((set) => work.filter((w) => w.segment.set === set))
+      .filter((parts) => parts.every((w) => w.done));
     const original = routine[index]?.drill;
     return {
       drill: item.drill,
       side: item.side,
       done: done === work.length ? 'all' : done > 0 ? 'part' : 'none',
-      amounts: full.map(() => item.amount),
+      amounts: full.map((parts) => Math.min(...parts.map((w) => w.segment.amount ?? item.amount))),
       painBefore: 0,
       pain: pains.get(index)?.pain ?? 0,
       nextDayPain: null,

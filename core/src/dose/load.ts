@@ -1,0 +1,40 @@
+import { addDays } from '../domain/index.ts';
+import type { Case, DiaryEntry, Region } from '../domain/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
+
+/** Seconds that one jump or hand contact counts as at least (FORMULAS 15, convention, editable). */
+const CONTACT_SECONDS = 2;
+const WINDOW_DAYS = 7;
+
+/** Work seconds of a diary entry; without noted amounts the drill's usual dose stands for "all", half of it for "part". */
+function entrySeconds(drill: Drill, entry: DiaryEntry): number {
+  const { sets, amount, secondsPerRep, measure } = drill.dose;
+  if (entry.done === 'none') return 0;
+  const usual = sets.default * amount.default * (entry.done === 'part' ? 0.5 : 1);
+  const done = entry.amounts.length > 0 ? entry.amounts.reduce((sum, a) => sum + a, 0) : usual;
+  const perRep = measure === 'contacts' ? Math.max(secondsPerRep, CONTACT_SECONDS) : secondsPerRep;
+  return done * perRep * (drill.unilateral && entry.side === 'both' ? 2 : 1);
+}
+
+/**
+ * Load-minutes of drills per joint region over the last seven days up to `today`: work seconds × class factor × region
+ * weight ÷ 60 (FORMULAS 15). A book-keeping count, not comparable with sport load and no measure of risk.
+ */
+export function regionLoads(reference: Reference, input: Case): Map<Region, number> {
+  const factors = new Map(reference.data.doseModes.intensityClassFactor.map((f) => [f.class, f.factor]));
+  const from = addDays(input.today, -(WINDOW_DAYS - 1));
+  const loads = new Map<Region, number>();
+  for (const session of input.diary) {
+    if (session.date < from || session.date > input.today) continue;
+    for (const entry of session.entries) {
+      const drill = reference.drills.get(entry.drill);
+      if (!drill) continue;
+      const minutes = (entrySeconds(drill, entry) * (factors.get(drill.intensityClass) ?? 1)) / 60;
+      for (const { region, weight } of drill.loadRegions) {
+        if (reference.regions.get(region)?.joint)
+          loads.set(region, (loads.get(region) ?? 0) + minutes * weight);
+      }
+    }
+  }
+  return loads;
+}

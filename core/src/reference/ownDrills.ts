@@ -1,0 +1,98 @@
+import type { Drill, Ladder, OwnDrill } from './types.ts';
+
+const LOAD_POINTS = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
+
+/** Load class (0–3) + fatigue + skill + 1 if ballistic: how much a drill asks, whatever it is for. */
+export function demandIndexOf(drill: Pick<Drill, 'loadClass' | 'fatigue' | 'skill' | 'contraction'>): number {
+  return (
+    LOAD_POINTS[drill.loadClass] + drill.fatigue + drill.skill + (drill.contraction === 'ballistic' ? 1 : 0)
+  );
+}
+
+/** FORMULAS 14 with the drill's own figures: seconds of a dose of sets and amount. */
+function secondsOf(drill: OwnDrill, sets: number, amount: number): number {
+  const sides = drill.unilateral ? 2 : 1;
+  const { secondsPerRep, restSeconds } = drill.dose;
+  return Math.ceil(
+    sets * amount * secondsPerRep * sides + (sets - 1) * restSeconds.default + drill.setupSeconds,
+  );
+}
+
+function drillOf(own: OwnDrill): Drill {
+  const { ladderName: _name, loadRegions, ...rest } = own;
+  const { sets, amount } = own.dose;
+  return {
+    ...rest,
+    own: true,
+    loadRegions:
+      loadRegions.length > 0 ? loadRegions : own.regions.primary.map((region) => ({ region, weight: 1 })),
+    demandIndex: demandIndexOf(own),
+    estimatedSeconds: {
+      default: secondsOf(own, sets.default, amount.default),
+      min: secondsOf(own, sets.min, amount.min),
+      max: secondsOf(own, sets.max, amount.max),
+    },
+    precautionOverrides: [],
+    staticStretchSeconds: own.category === 'stretch' ? amount.default : null,
+    easeTo: null,
+    progressTo: null,
+  };
+}
+
+/** Ladders with the practice's drills put in at their level; archived ones stay out. */
+function laddersWith(ladders: readonly Ladder[], own: readonly OwnDrill[]): Ladder[] {
+  const ids = new Set(own.map((drill) => drill.id));
+  const result = new Map(
+    ladders.map((ladder) => [ladder.id, { ...ladder, drills: ladder.drills.filter((id) => !ids.has(id)) }]),
+  );
+  const inOrder = own
+    .filter((drill) => !drill.archived)
+    .sort((a, b) => a.level - b.level || (a.id < b.id ? -1 : 1));
+  for (const drill of inOrder) {
+    const ladder = result.get(drill.ladder) ?? {
+      id: drill.ladder,
+      name: drill.ladderName ?? drill.name,
+      purpose: 'Set by the practice.',
+      region: drill.regions.primary[0] ?? 'whole-body',
+      drills: [],
+      startRule: 'First level, confirmed by the practitioner.',
+    };
+    const at = Math.min(drill.level - 1, ladder.drills.length);
+    result.set(drill.ladder, { ...ladder, drills: ladder.drills.toSpliced(at, 0, drill.id) });
+  }
+  return [...result.values()].filter((ladder) => ladder.drills.length > 0);
+}
+
+/** Drills of a changed ladder know their new place and neighbours. */
+function relinked(drill: Drill, ladder: Ladder | undefined): Drill {
+  const at = ladder?.drills.indexOf(drill.id) ?? -1;
+  if (!ladder || at < 0) return drill;
+  return {
+    ...drill,
+    level: at + 1,
+    easeTo: ladder.drills[at - 1] ?? null,
+    progressTo: ladder.drills[at + 1] ?? null,
+  };
+}
+
+/**
+ * Drills and ladders with a practice's own in place. A drill of the same id is replaced; ladders that hold none of
+ * them stay exactly as they are. Archived drills can still be looked up, so that old routines keep their names.
+ */
+export function withOwnDrills(
+  data: { readonly drills: readonly Drill[]; readonly ladders: readonly Ladder[] },
+  own: readonly OwnDrill[],
+): { drills: Drill[]; ladders: Ladder[] } {
+  const ids = new Set(own.map((drill) => drill.id));
+  const touched = new Set([
+    ...own.map((drill) => drill.ladder),
+    ...data.drills.filter((drill) => ids.has(drill.id)).map((drill) => drill.ladder),
+  ]);
+  const ladders = laddersWith(data.ladders, own);
+  const byId = new Map(ladders.map((ladder) => [ladder.id, ladder]));
+  const all = [...data.drills.filter((drill) => !ids.has(drill.id)), ...own.map(drillOf)];
+  return {
+    drills: all.map((drill) => (touched.has(drill.ladder) ? relinked(drill, byId.get(drill.ladder)) : drill)),
+    ladders,
+  };
+}
