@@ -5,7 +5,11 @@ import {
   createHighsSolver,
   createPlanModel,
   prepareBuild,
+  relaxationOf,
   solvePlan,
+  whyNotBound,
+  whyNotExact,
+  whyNotRange,
 } from '../src/builder/index.ts';
 import type { MipSolver, Prepared } from '../src/builder/index.ts';
 import { judgeFindings } from '../src/findings/index.ts';
@@ -125,6 +129,32 @@ function solveBench(solver: MipSolver): void {
   );
 }
 
+/** Ten "why not" of one routine: all bounds from one relaxation, all ranges by a short search, one exact answer. */
+function whyNotBench(solver: MipSolver): void {
+  const times = { bound: [] as number[], range: [] as number[], exact: [] as number[] };
+  for (let seed = 1; seed <= SEEDS; seed += 1) {
+    const library = randomLibrary(bundledReference, seed, 300);
+    const prepared = prepareBuild(library, libraryCase(library, seed, 12));
+    const plan = solvePlan(prepared.problem, solver);
+    if (!plan) continue;
+    const inPlan = new Set(plan.chosen.map((option) => option.drill));
+    const ten = [...new Set(prepared.problem.options.map((option) => option.drill))]
+      .filter((drill) => !inPlan.has(drill))
+      .slice(0, 10);
+    const start = performance.now();
+    const relaxation = relaxationOf(prepared.problem, solver);
+    if (!relaxation) continue;
+    for (const drill of ten) whyNotBound(prepared, plan, relaxation, drill);
+    times.bound.push(performance.now() - start);
+    for (const drill of ten) whyNotRange(prepared, plan, relaxation, drill);
+    times.range.push(performance.now() - start);
+    if (ten[0]) times.exact.push(timed(() => whyNotExact(prepared, plan, solver, ten[0] ?? '')).ms);
+  }
+  console.log(
+    `Ten "why not" on 300 drills, 12 minutes, ${SEEDS} instances: bounds ${cell(times.bound)}, ranges ${cell(times.range)} (median/p95, all ten); one exact answer ${cell(times.exact)}`,
+  );
+}
+
 /** A seeded athlete screened in 30 tests every month of a year. */
 function yearOf(seed: number) {
   const input = benchCase(bundledReference, seed, 10, 30);
@@ -164,5 +194,6 @@ function findingsBench(): void {
 const solver = createHighsSolver(await loadHighs());
 solvePlan(prepareBuild(bundledReference, benchCase(bundledReference, 1, 12, 8)).problem, solver); // warm up
 solveBench(solver);
+whyNotBench(solver);
 findingsBench();
 practiceBench();

@@ -39,6 +39,8 @@ export interface BuiltRoutine {
   readonly structure: string;
   readonly items: readonly BuiltItem[];
   readonly totalSeconds: number;
+  /** Severity-weighted benefit with diminishing returns, without costs. */
+  readonly benefit: number;
   readonly objective: number;
   readonly bound: number;
   readonly gap: number;
@@ -246,6 +248,7 @@ function routineOf(prepared: Prepared, plan: SolvedPlan): BuiltRoutine {
     structure: prepared.chosen.structure.id,
     items,
     totalSeconds: routineSeconds(prepared.reference, items),
+    benefit: plan.benefit,
     objective: plan.objective,
     bound: plan.bound,
     gap: plan.gap,

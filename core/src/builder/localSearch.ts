@@ -192,7 +192,9 @@ export function localSearch(problem: Problem, rounds: number = LOCAL_SEARCH_ROUN
   const random = seededRandom(20_270_301);
   for (let round = 0; round < rounds; round += 1) {
     const trial = new PartialPlan(problem, table);
-    const removable = best.chosen.filter((index) => !problem.options[index]?.pinned);
+    const removable = best.chosen.filter(
+      (index) => !problem.pins.includes(problem.options[index]?.drill ?? ''),
+    );
     const gone = new Set<number>();
     const drops = Math.min(removable.length, 1 + Math.floor(random() * 3));
     while (gone.size < drops) gone.add(removable[Math.floor(random() * removable.length)] ?? -1);

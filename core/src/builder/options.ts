@@ -223,9 +223,10 @@ function setPlans(
 ): SetPlan[] {
   const even = sets.map((count): SetPlan => ({ count, extra: null }));
   if (!heavier || side !== 'both' || !drill.unilateral) return even;
+  // The other side goes one set below what both would get, never below the drill's own least.
   const uneven = sets
-    .filter((count) => sets.includes(count + 1))
-    .map((count): SetPlan => ({ count, extra: heavier }));
+    .filter((count) => count - 1 >= Math.max(1, drill.dose.sets.min))
+    .map((count): SetPlan => ({ count: count - 1, extra: heavier }));
   return [...even, ...uneven];
 }
 

@@ -1,5 +1,7 @@
-import type { Drill } from '../reference/index.ts';
-import { isFloor } from '../dose/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
+import type { Prepared } from './build.ts';
+import type { RoutineItem } from '../domain/index.ts';
+import { isFloor, routineTime } from '../dose/index.ts';
 
 /** What ordering needs to know of an item: its phase place and its drill. */
 export interface Orderable {
@@ -73,4 +75,55 @@ export function orderItems<T extends Orderable>(items: readonly T[]): T[] {
     }
   }
   return ordered;
+}
+
+/** What an order costs: changes of position, of kit, seconds between drills, loaded before unloaded in a phase. */
+export interface OrderCost {
+  readonly positions: number;
+  readonly kit: number;
+  readonly betweenSeconds: number;
+  readonly loadedFirst: number;
+  /** The same weights that the automatic order goes by. */
+  readonly total: number;
+}
+
+/** The cost of an order as it stands, by what the automatic order counts. */
+export function orderCost(reference: Reference, items: readonly RoutineItem[]): OrderCost {
+  const drills = items.flatMap((item) => reference.drills.get(item.drill) ?? []);
+  let positions = 0;
+  let kit = 0;
+  let loadedFirst = 0;
+  drills.forEach((drill, i) => {
+    const before = drills[i - 1];
+    if (!before) return;
+    if (before.position !== drill.position) positions += 1;
+    if (before.equipment.join() !== drill.equipment.join()) kit += 1;
+    const samePhase = items[i - 1]?.phase === items[i]?.phase;
+    if (samePhase && LOAD_RANK[before.loadClass] > LOAD_RANK[drill.loadClass]) loadedFirst += 1;
+  });
+  const { between } = routineTime(reference, items);
+  return {
+    positions,
+    kit,
+    betweenSeconds: between,
+    loadedFirst,
+    total: loadedFirst * 4 + kit * 2 + positions,
+  };
+}
+
+/**
+ * Items in the automatic order of the structure in force: phases, floor before upright, unloaded before loaded, few
+ * changes. Items of one circuit stay together where the first of them falls; unknown phases go last.
+ */
+export function orderedItems(prepared: Prepared, items: readonly RoutineItem[]): RoutineItem[] {
+  const { phases } = prepared.chosen;
+  const blocks = items.filter((item, i) => !item.circuit || items[i - 1]?.circuit?.id !== item.circuit.id);
+  const orderable = blocks.flatMap((item) => {
+    const drill = prepared.reference.drills.get(item.drill);
+    const place = phases.findIndex((phase) => phase.id === item.phase);
+    return drill ? [{ item, drill, phase: place < 0 ? phases.length : place }] : [];
+  });
+  return orderItems(orderable).flatMap(({ item }) =>
+    item.circuit ? items.filter((other) => other.circuit?.id === item.circuit?.id) : [item],
+  );
 }

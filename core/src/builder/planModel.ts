@@ -187,6 +187,14 @@ function addFloor(
       const entries = members.map((i): Entry => [x[i] ?? 0, 1]);
       addRow(model, [...entries, [isFloorDrill ? floor : upright, -1]], -Infinity, 0);
     }
+    // Neither kind may be claimed for a phase that does not hold it: half an invented stand would hide a change.
+    for (const [kind, own] of [
+      [floor, true],
+      [upright, false],
+    ] as const) {
+      const members = [...perDrill.values()].filter((drill) => drill.floor === own).flatMap((d) => d.members);
+      addRow(model, [[kind, 1], ...members.map((i): Entry => [x[i] ?? 0, -1])], -Infinity, 0);
+    }
     addRow(
       model,
       [

@@ -122,6 +122,14 @@ export function openSides(
   return { open, closed };
 }
 
+/** The rule that not even a pin lifts, for one drill of a prepared build; null when there is none. */
+export const hardRuleOf = (prepared: { rules: RuleContext }, drill: Drill) => hardRule(prepared.rules, drill);
+/** The rule that a pin lifts; null when there is none. */
+export const softRuleOf = (prepared: { rules: RuleContext }, drill: Drill) => softRule(prepared.rules, drill);
+/** Sides on which a drill is open, with how it came to be. */
+export const openSidesOf = (prepared: { rules: RuleContext }, drill: Drill) =>
+  openSides(prepared.rules, drill, false).open;
+
 /** May a drill stand in a phase of the structure? */
 export function fitsPhase(drill: Drill, phase: Phase): boolean {
   return (

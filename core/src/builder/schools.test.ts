@@ -131,7 +131,8 @@ describe('swaps', () => {
           (bundledReference.drills.get(list[index]?.drill ?? '')?.demandIndex ?? 0) + 1,
         );
         for (const lost of swap.lost) {
-          expect(drill?.serves.some((s) => s.restriction === lost.restriction && s.match >= 0.4)).toBe(false);
+          const match = drill?.serves.find((s) => s.restriction === lost.restriction)?.match ?? 0;
+          expect(lost.share === 1).toBe(match < 0.4);
         }
       }
     });

@@ -1,8 +1,15 @@
 import type { RoutineItem, Side } from '../domain/index.ts';
+import type { Drill } from '../reference/index.ts';
 import { allowedSets, dosedItem, itemSeconds } from '../dose/index.ts';
 import type { Prepared } from './build.ts';
 import { hardRule, openSides, softRule } from './rules.ts';
 import { BUILDER } from './settings.ts';
+
+const LOAD_RANK = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
+
+export const SWAP_REASONS = ['no-kit', 'hurts', 'position', 'dislikes'] as const;
+/** Why a drill is to be swapped: its kit is missing, it hurts, its position cannot be taken, it is not liked. */
+export type SwapReason = (typeof SWAP_REASONS)[number];
 
 /** A drill that can take another's place, with what it keeps of the job. */
 export interface Swap {
@@ -11,7 +18,10 @@ export interface Swap {
   readonly seconds: number;
   /** Share of the old drill's work for the weighted restrictions that the new one does, 0 to 1 and above. */
   readonly keeps: number;
-  readonly lost: readonly { restriction: string; side: Side }[];
+  /** Weighted restrictions the new drill serves less than the old one, with the share of the match that is gone. */
+  readonly lost: readonly { restriction: string; side: Side; share: number }[];
+  /** Demand points against the old drill, below 0 when easier. */
+  readonly demandChange: number;
   /** Named as an equivalent in the reference. */
   readonly listed: boolean;
 }
@@ -23,11 +33,38 @@ function jobs(prepared: Prepared, drillId: string): Map<string, number> {
   );
 }
 
+/** Does a candidate meet what the swap is for? */
+function answersReason(old: Drill, candidate: Drill, reason: SwapReason | null): boolean {
+  switch (reason) {
+    case 'no-kit':
+      return !candidate.equipment.some((kit) => old.equipment.includes(kit));
+    case 'hurts':
+      // Gentler on the tissue: less load, or the same load with less demand, and never a fast drill instead.
+      return (
+        LOAD_RANK[candidate.loadClass] <= LOAD_RANK[old.loadClass] &&
+        candidate.demandIndex < old.demandIndex + (candidate.loadClass === old.loadClass ? 0 : 1) &&
+        candidate.contraction !== 'ballistic'
+      );
+    case 'position':
+      return candidate.position !== old.position;
+    case 'dislikes':
+      return candidate.ladder !== old.ladder;
+    case null:
+      return true;
+  }
+}
+
 /**
  * Drills that do the same job as an item, best first: listed equivalents and drills that share a served restriction.
- * Kit, precautions, position and level are checked anew; drills already in the routine's ladders are left out.
+ * Kit, precautions, position and level are checked anew; drills already in the routine's ladders are left out. With a
+ * reason only drills that answer it.
  */
-export function swapsFor(prepared: Prepared, items: readonly RoutineItem[], index: number): Swap[] {
+export function swapsFor(
+  prepared: Prepared,
+  items: readonly RoutineItem[],
+  index: number,
+  reason: SwapReason | null = null,
+): Swap[] {
   const item = items[index];
   const drill = item ? prepared.reference.drills.get(item.drill) : undefined;
   if (!item || !drill) return [];
@@ -40,6 +77,7 @@ export function swapsFor(prepared: Prepared, items: readonly RoutineItem[], inde
   return prepared.reference.data.drills
     .flatMap((candidate): Swap[] => {
       if (candidate.id === drill.id || takenLadders.has(candidate.ladder)) return [];
+      if (!answersReason(drill, candidate, reason)) return [];
       const listed = drill.equivalents.includes(candidate.id);
       const theirs = jobs(prepared, candidate.id);
       const shared = [...own.entries()].reduce(
@@ -60,8 +98,13 @@ export function swapsFor(prepared: Prepared, items: readonly RoutineItem[], inde
           seconds: itemSeconds(candidate, dosed),
           keeps: total > 0 ? shared / total : 0,
           lost: weighted
-            .filter((w) => !theirs.has(w.restriction))
-            .map((w) => ({ restriction: w.restriction, side: w.side })),
+            .map((w) => ({
+              restriction: w.restriction,
+              side: w.side,
+              share: 1 - Math.min(1, (theirs.get(w.restriction) ?? 0) / (own.get(w.restriction) ?? 1)),
+            }))
+            .filter((w) => w.share > 0.01),
+          demandChange: candidate.demandIndex - drill.demandIndex,
           listed,
         },
       ];

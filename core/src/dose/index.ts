@@ -17,4 +17,4 @@ export { doseTestOf } from './doseSource.ts';
 export { failureDistance } from './failure.ts';
 export type { FailureDistance } from './failure.ts';
 export { regionLoads } from './load.ts';
-export { isFloor, TIMING } from './settings.ts';
+export { isFloor, POSITIONS_ON_THE_FLOOR, TIMING } from './settings.ts';

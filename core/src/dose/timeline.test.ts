@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { RoutineItem } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { item } from '../testing/cases.ts';
-import { itemSeconds, routineSeconds, routineTimeline } from './index.ts';
+import { itemSeconds, routineSeconds, routineTime, routineTimeline } from './index.ts';
 
 const drillOf = (id: string) => {
   const drill = bundledReference.drills.get(id);
@@ -32,6 +32,41 @@ describe('seconds of a drill', () => {
   });
 });
 
+describe('both ways round, breaths and circuits', () => {
+  it('ten circles each way are twenty', () => {
+    const drill = drillOf('wrist-circles');
+    const once = item(drill.id, { sets: 1, amount: 10 });
+    expect(itemSeconds(drill, { ...once, bothWays: true }) - itemSeconds(drill, once)).toBe(
+      10 * drill.dose.secondsPerRep * (drill.unilateral ? 2 : 1),
+    );
+  });
+  it('a hold of three breaths is twelve seconds', () => {
+    const drill = drillOf('short-foot-seated');
+    const usual = item(drill.id, { sets: 1, amount: 10, holdSeconds: 5 });
+    expect(itemSeconds(drill, { ...usual, holdBreaths: 3 }) - itemSeconds(drill, usual)).toBe(10 * (12 - 5));
+  });
+  it('two rounds of two drills: each set up once, changed over between every visit, sets counted on', () => {
+    const circuit = { id: 'a', rounds: 2 };
+    const items = [
+      item('cat-camel', { sets: 1, circuit }),
+      item('dead-bug', { sets: 1, circuit }),
+      item('knee-to-wall-rock', { side: 'left', sets: 1 }),
+    ];
+    const segments = routineTimeline(bundledReference, items);
+    expect(segments.filter((s) => s.kind === 'work').map((s) => `${s.item}:${s.set}/${s.sets}`)).toEqual([
+      '0:1/2',
+      '1:1/2',
+      '0:2/2',
+      '1:2/2',
+      '2:1/1',
+    ]);
+    expect(segments.filter((s) => s.kind === 'setup').map((s) => s.item)).toEqual([0, 1, 2]);
+    const { items: perItem, between, total } = routineTime(bundledReference, items);
+    expect(between).toBe(4 * 10 + 10);
+    expect(total).toBe(between + perItem.reduce((a, b) => a + b, 0));
+  });
+});
+
 describe('the timeline', () => {
   const ids = bundledReference.data.drills.map((drill) => drill.id);
   const dosed = fc.record({
@@ -41,6 +76,9 @@ describe('the timeline', () => {
     amount: fc.integer({ min: 1, max: 40 }),
     rest: fc.constantFrom(0, 10, 45),
     extra: fc.boolean(),
+    bothWays: fc.boolean(),
+    breaths: fc.option(fc.integer({ min: 1, max: 5 }), { nil: undefined }),
+    circuit: fc.constantFrom(undefined, 'a', 'b'),
   });
   const routine = fc.uniqueArray(dosed, { minLength: 1, maxLength: 10, selector: (d) => d.id }).map((list) =>
     list.map((d): RoutineItem =>
@@ -49,6 +87,9 @@ describe('the timeline', () => {
         sets: d.sets,
         amount: d.amount,
         restSeconds: d.rest,
+        ...(d.bothWays ? { bothWays: true } : {}),
+        ...(d.breaths ? { holdBreaths: d.breaths } : {}),
+        ...(d.circuit ? { circuit: { id: d.circuit, rounds: 3 } } : {}),
         ...(d.extra && d.side === 'both'
           ? {
               perSide: {

@@ -47,8 +47,6 @@ function addOwnFaults(list: FaultList, drill: OwnDrill, at: Path): void {
     list.add([...at, 'alternating'], 'a drill is one-sided or alternating, not both');
   if (drill.contraction === 'ballistic' && drill.dose.measure === 'hold-seconds')
     list.add([...at, 'dose', 'measure'], 'a ballistic drill cannot be dosed in held seconds; count it');
-  if (drill.loadClass === 'impact' && drill.contraction !== 'ballistic')
-    list.add([...at, 'contraction'], 'impact is ballistic; choose ballistic or another load');
   const restore = drill.timing.every((timing) => timing === 'after-activity');
   if (drill.category === 'raise' && restore)
     list.add([...at, 'timing'], 'raising temperature belongs before activity or stands alone');
@@ -113,29 +111,45 @@ export function ownDrillsFaults(bundled: Reference, drills: readonly OwnDrill[],
 
 /** A copy of any drill to start an own one from: everything worked out or linked to others is left out. */
 export function ownDrillOf(drill: Drill, id: string, name: string): OwnDrill {
-  const {
-    demandIndex: _demand,
-    estimatedSeconds: _seconds,
-    precautionOverrides: _overrides,
-    staticStretchSeconds: _static,
-    easeTo: _ease,
-    progressTo: _progress,
-    own: _own,
-    archived: _archived,
-    patterns,
-    ...rest
-  } = drill;
+  // What was softened for the shipped drill alone binds a copy in full.
   const softened = drill.precautionOverrides.map((o) => o.precaution);
   return {
-    ...rest,
     id,
     name,
+    ladder: drill.ladder,
     level: drill.level + 1,
-    // What was softened for the shipped drill alone binds a copy in full.
+    category: drill.category,
+    regions: drill.regions,
+    serves: drill.serves,
+    contraction: drill.contraction,
+    position: drill.position,
+    loadClass: drill.loadClass,
+    intensityClass: drill.intensityClass,
+    loadRegions: drill.loadRegions,
+    equipment: drill.equipment,
+    optionalEquipment: drill.optionalEquipment,
+    space: drill.space,
+    unilateral: drill.unilateral,
+    alternating: drill.alternating,
+    needsPartner: drill.needsPartner,
+    dose: drill.dose,
+    setupVariables: drill.setupVariables,
+    setupSeconds: drill.setupSeconds,
+    fatigue: drill.fatigue,
+    raisesTemperature: drill.raisesTemperature,
+    skill: drill.skill,
     contraindications: [...new Set([...drill.contraindications, ...softened])],
     entryCriteria: [],
+    progressWhen: drill.progressWhen,
     equivalents: [],
-    patterns: patterns ?? {},
+    cues: drill.cues,
+    faults: drill.faults,
+    feelsLike: drill.feelsLike,
+    athleteText: drill.athleteText,
+    youthOk: drill.youthOk,
+    youthNote: drill.youthNote,
+    timing: drill.timing,
+    patterns: drill.patterns ?? {},
     archived: false,
   };
 }

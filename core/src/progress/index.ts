@@ -1,4 +1,5 @@
 export { decideProgress, DECISIONS } from './decide.ts';
+export { levelItem } from './steps.ts';
 export type { Decision, DecisionKind, ProgressReport } from './decide.ts';
 export { PROGRESS } from './settings.ts';
 export { applyVerdicts } from './verdicts.ts';

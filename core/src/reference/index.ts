@@ -1,6 +1,8 @@
 export { createReference, practiceReference, MDC95_PER_SEM } from './createReference.ts';
 export { demandIndexOf } from './ownDrills.ts';
 export { requiredPrecautions } from './requiredPrecautions.ts';
+export { HARDER_BY, ladderSteps } from './ladderSteps.ts';
+export type { HarderBy, LadderStep } from './ladderSteps.ts';
 export { patternTag } from './patterns.ts';
 export type { PracticeFigures, Reference } from './createReference.ts';
 export type {

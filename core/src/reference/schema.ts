@@ -353,9 +353,9 @@ export const ownDrillSchema = z.strictObject({
     .max(6)
     .default([]),
   setupSeconds: z.number().min(0).max(300).default(10),
-  fatigue: whole(0, 3),
+  fatigue: whole(0, 4),
   raisesTemperature: whole(0, 3).default(0),
-  skill: whole(0, 3),
+  skill: whole(1, 5),
   contraindications: z.array(id).default([]),
   entryCriteria: z.array(z.strictObject(entryCriterionSchema.shape)).max(10).default([]),
   progressWhen: z

@@ -19,6 +19,6 @@ export {
   STATE_LABEL,
   withSide,
 } from './labels.ts';
-export { amountText, doseSentence, setupText, sideText } from './doseText.ts';
+export { amountText, doseSentence, setsText, setupText, sideText } from './doseText.ts';
 export { infeasibleText, KNOWN_RULES, reasonText, ruleText } from './reasonText.ts';
 export { itemChange, routineChanges } from './routineDiff.ts';

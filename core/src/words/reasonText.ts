@@ -1,7 +1,7 @@
 import type { Infeasible } from '../builder/index.ts';
 import type { Reason } from '../findings/index.ts';
 import type { Reference } from '../reference/index.ts';
-import { figure, nameOf, number, percent, signedFigure } from './figures.ts';
+import { duration, figure, nameOf, number, percent, signedFigure } from './figures.ts';
 import { SIDE_LABEL } from './labels.ts';
 
 type Wording = (reason: Reason, reference: Reference) => string;
@@ -170,6 +170,48 @@ const WORDS: Readonly<Record<string, Wording>> = {
           : 'within the error of the test';
     return `${name(r, ref, 'test')}${r.side === 'central' ? '' : ` ${side(r)}`}: ${signedFigure(num(r, 'difference'), unitOf(r, ref))} since last time, ${real}.`;
   },
+  'better-use-of-time': () => 'Other drills do more in the minutes there are.',
+  'forbidden-today': (r, ref) => `${name(r, ref, 'drill')} must not be done today: ${because(r, ref)}.`,
+  'not-at-hand': (r, ref) => `${name(r, ref, 'drill')}: ${because(r, ref)}.`,
+  'static-before-activity': (r, ref) =>
+    `${name(r, ref, 'drill')} is a static stretch; the school avoids it before activity.`,
+  'static-too-long': (r, ref) =>
+    `${name(r, ref, 'drill')}: ${num(r, 'seconds')} s a side before activity, at most ${num(r, 'most')} s (school).`,
+  'no-movement-after-hold': (r, ref) =>
+    `No movement after ${name(r, ref, 'drill').toLowerCase()}; a short hold needs some (school).`,
+  'cooled-down': (r, ref) =>
+    `${number(num(r, 'minutes'), 0)} min after the last warming drill (${name(r, ref, 'drill').toLowerCase()}); beyond ${num(r, 'most')} min much of it is gone.`,
+  'never-warmed': () => 'Nothing in it raises the temperature.',
+  'beyond-range': (r, ref) =>
+    `${name(r, ref, 'drill')} goes beyond its usual range (most ${num(r, 'most')}), and no maximum was tested.`,
+  'too-close-to-failure': (r, ref) =>
+    `${name(r, ref, 'drill')} uses ${percent(num(r, 'share'))} of the tested maximum (${name(r, ref, 'test').toLowerCase()}); ${percent(num(r, 'allowed'))} is meant here.`,
+  'weak-side-forgotten': (r, ref) =>
+    `${name(r, ref, 'drill')} gives the ${side(r)} side less, though it is the shorter one.`,
+  'same-level-again': (r, ref) =>
+    `${name(r, ref, 'next')} is open (${r.by === 'placement' ? 'placed there' : 'criteria met'}), yet ${name(r, ref, 'drill').toLowerCase()} is repeated.`,
+  'same-tissue-twice': (r, ref) =>
+    `${name(r, ref, 'before')} and ${name(r, ref, 'drill').toLowerCase()} work the same tissue one after the other.`,
+  'phase-order': (r, ref) =>
+    `${name(r, ref, 'drill')} stands before a drill of the earlier phase "${text(r, 'phase')}".`,
+  'two-of-one-ladder': (r, ref) =>
+    `${name(r, ref, 'other')} and ${name(r, ref, 'drill').toLowerCase()} are levels of one ladder.`,
+  'over-time': (r) => `${duration(num(r, 'over'))} over the ${num(r, 'minutes')} min there are.`,
+  'repair-swap': (r, ref) => `Take ${name(r, ref, 'instead').toLowerCase()} instead`,
+  'repair-remove': (r, ref) => `Take out ${name(r, ref, 'drill').toLowerCase()}`,
+  'repair-one-side': (r) => `Only the ${side(r)} side`,
+  'repair-shorten': (r) => `One hold of ${num(r, 'seconds')} s`,
+  'repair-move-before': (r, ref) => `Put it before ${name(r, ref, 'before').toLowerCase()}`,
+  'repair-add': (r, ref) => `Add ${name(r, ref, 'drill').toLowerCase()}`,
+  'repair-lower': (r) => `Lower to ${num(r, 'amount')}`,
+  'repair-weak-side': (r) => `Do the ${side(r)} side as well`,
+  'repair-next-level': (r, ref) => `Go on to ${name(r, ref, 'next').toLowerCase()}`,
+  'repair-reorder': () => 'Part them',
+  'repair-order': () => 'Put into order',
+  'repair-cut': (r) =>
+    num(r, 'drills') === 0
+      ? 'Fit in with fewer sets'
+      : `Fit in: fewer sets, ${num(r, 'drills')} ${num(r, 'drills') === 1 ? 'drill' : 'drills'} less`,
   'unknown-drill': (r) => `Unknown drill ${text(r, 'drill')}.`,
 };
 

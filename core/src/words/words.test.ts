@@ -11,7 +11,7 @@ function rulesInCode(): Set<string> {
   const rules = new Set<string>();
   for (const file of readdirSync(src, { recursive: true, encoding: 'utf8' })) {
     if (
-      !/^(findings|builder|dose|progress)\/.*\.ts$/.test(file) ||
+      !/^(findings|builder|dose|progress|checks)\/.*\.ts$/.test(file) ||
       /test\.ts$|rules\.ts$|pins\.ts$/.test(file)
     )
       continue;
@@ -76,5 +76,29 @@ describe('what changed between versions', () => {
   });
   it('is silent when nothing changed', () => {
     expect(routineChanges(bundledReference, [item('cat-camel')], [item('cat-camel')])).toEqual([]);
+  });
+
+  it('says what changed on each side by itself', () => {
+    const plank = item('side-plank', { sets: 1, amount: 20, measure: 'hold-seconds' });
+    const uneven = { ...plank, perSide: { left: { sets: 1, amount: 25 }, right: { sets: 1, amount: 20 } } };
+    expect(routineChanges(bundledReference, [plank], [uneven])).toEqual([
+      'Side plank: 1 × 20 s → 1 × 25 s left, right unchanged',
+    ]);
+    expect(routineChanges(bundledReference, [{ ...plank, side: 'left' }], [plank])).toEqual([
+      'Side plank: not done → 1 × 20 s right, left unchanged',
+    ]);
+  });
+  it('tells breaths, both ways round, tempo and rounds', () => {
+    const before = item('short-foot-seated', { holdSeconds: 5 });
+    const after = {
+      ...before,
+      holdBreaths: 3,
+      bothWays: true,
+      tempo: '3-1-1',
+      circuit: { id: 'a', rounds: 3 },
+    };
+    expect(routineChanges(bundledReference, [before], [after])).toEqual([
+      'Arch lift, seated: 2 × 10, hold 5 s → 2 × 10, hold 3 breaths, both ways round; tempo as usual → 3-1-1; rounds 1 → 3',
+    ]);
   });
 });

@@ -1,0 +1,143 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { libraryCase } from '../../bench/cases.ts';
+import type { Case } from '../domain/index.ts';
+import { routineSeconds, routineTimeline } from '../dose/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { createReference } from '../reference/index.ts';
+import type { Reference } from '../reference/index.ts';
+import { routineSafetyFaults } from '../safety/index.ts';
+import { randomLibrary } from '../testing/randomLibrary.ts';
+import { testSolver } from '../testing/solver.ts';
+import { BUILDER, buildRoutine, greedyPlan, planValue, prepareBuild, solvePlan } from './index.ts';
+
+const solver = await testSolver();
+
+/** A made-up library with an athlete who has precautions, pins and bans in it. */
+const drawn = fc.record({
+  seed: fc.integer({ min: 1, max: 5000 }),
+  minutes: fc.integer({ min: 3, max: 25 }),
+  count: fc.integer({ min: 30, max: 160 }),
+  precautions: fc.subarray(
+    [
+      'no-impact',
+      'no-kneeling-pressure',
+      'pregnancy-prone',
+      'bone-stress-suspected',
+      'generalised-hypermobility',
+    ],
+    { maxLength: 2 },
+  ),
+  pins: fc.uniqueArray(fc.nat(29), { maxLength: 3 }),
+  pattern: fc.constantFrom(null, 'squat', 'run', 'climb'),
+});
+
+type Drawn = typeof drawn extends fc.Arbitrary<infer T> ? T : never;
+
+/** Built inside the property, so that a counterexample prints as a few numbers instead of a whole library. */
+function libraryAndCase({ seed, minutes, count, precautions, pins, pattern }: Drawn) {
+  const library = randomLibrary(bundledReference, seed, count);
+  const base = libraryCase(library, seed, minutes);
+  const input: Case = {
+    ...base,
+    athlete: {
+      ...base.athlete,
+      precautions: precautions.map((id) => ({ id, until: null, clearance: null, ended: null })),
+    },
+    request: {
+      ...base.request,
+      pattern,
+      pins: pins
+        .map((n) => `drill-${String(n).padStart(3, '0')}`)
+        .filter((id) => !base.request.bans.includes(id)),
+    },
+  };
+  return { library, input };
+}
+
+const all = (check: (library: Reference, input: Case) => void, numRuns = 60) =>
+  fc.assert(
+    fc.property(drawn, (d) => {
+      const { library, input } = libraryAndCase(d);
+      check(library, input);
+    }),
+    { numRuns, seed: 4 },
+  );
+
+describe('building on any library', () => {
+  it('never uses a forbidden or banned drill, goes over the minutes, or takes two of one ladder', () => {
+    all((library, input) => {
+      const { routine } = buildRoutine(library, input, solver);
+      if (!routine) return;
+      const drills = routine.items.map((item) => library.drills.get(item.drill));
+      expect(routineSafetyFaults(library, routine.items, input.athlete, input.today)).toEqual([]);
+      for (const drill of drills) {
+        expect(input.request.bans).not.toContain(drill?.id);
+        expect(drill?.equipment.filter((kit) => !input.request.kit.includes(kit))).toEqual([]);
+      }
+      expect(routine.totalSeconds).toBeLessThanOrEqual((input.request.minutes ?? 0) * 60);
+      expect(routine.items.length).toBeLessThanOrEqual(input.request.maxDrills ?? 0);
+      expect(new Set(drills.map((drill) => drill?.ladder)).size).toBe(drills.length);
+    });
+  });
+
+  it('keeps every pin, or names the rules that clash', () => {
+    let explained = 0;
+    all((library, input) => {
+      const report = buildRoutine(library, input, solver);
+      const used = report.routine?.items.map((item) => item.drill) ?? [];
+      if (report.routine) expect(used).toEqual(expect.arrayContaining(input.request.pins));
+      else {
+        explained += 1;
+        expect(report.infeasible?.length).toBeGreaterThan(0);
+        expect(report.infeasible?.every((clash) => clash.rules.length >= 2 && clash.about.length > 0)).toBe(
+          true,
+        );
+      }
+    });
+    expect(explained).toBeGreaterThan(0);
+  });
+
+  it('is never worse than greedy, and proves its gap', () => {
+    all((library, input) => {
+      const { problem } = prepareBuild(library, input);
+      const greedy = greedyPlan(problem);
+      const plan = solvePlan(problem, solver);
+      if (!greedy || !plan) return;
+      expect(plan.objective).toBeGreaterThanOrEqual(planValue(problem, greedy).objective - 1e-9);
+      expect(plan.gap).toBeLessThanOrEqual(BUILDER.relativeGap);
+    });
+  });
+
+  it('more minutes are never worse within the stated gap', () => {
+    all((library, input) => {
+      const structure = prepareBuild(library, input).chosen.structure.id;
+      const at = (minutes: number) =>
+        solvePlan(
+          prepareBuild(library, { ...input, request: { ...input.request, structure, minutes } }).problem,
+          solver,
+        );
+      const few = at(input.request.minutes ?? 5);
+      const more = at((input.request.minutes ?? 5) + 4);
+      if (!few || !more) return;
+      const slack = BUILDER.relativeGap * Math.max(more.benefit, few.benefit) + 1e-9;
+      expect(more.objective).toBeGreaterThanOrEqual(few.objective - slack);
+    }, 30);
+  });
+
+  it('gives the same routine for the same input, in whatever order the library lists its drills', () => {
+    all((library, input) => {
+      const shuffled = createReference({ ...library.data, drills: [...library.data.drills].reverse() });
+      expect(buildRoutine(shuffled, input, solver)).toEqual(buildRoutine(library, input, solver));
+    }, 25);
+  });
+
+  it('lasts exactly as long as a second-by-second play of its timeline', () => {
+    all((library, input) => {
+      const items = buildRoutine(library, input, solver).routine?.items ?? [];
+      let clock = 0;
+      for (const segment of routineTimeline(library, items)) clock += Math.round(segment.seconds * 1000);
+      expect(clock / 1000).toBeCloseTo(routineSeconds(library, items), 6);
+    }, 30);
+  });
+});

@@ -1,0 +1,63 @@
+import type { BuildRequest, Case } from '../domain/index.ts';
+import type { FindingsReport } from '../findings/index.ts';
+import { POSITIONS_ON_THE_FLOOR } from '../dose/index.ts';
+import type { Reference } from '../reference/index.ts';
+import { buildRoutine } from './build.ts';
+import type { BuildReport } from './build.ts';
+import type { MipSolver } from './mip.ts';
+
+/** A change of the request to try: more or fewer minutes, kit more or less, nothing on the floor. */
+export interface RequestChange {
+  readonly minutes?: number;
+  readonly addKit?: readonly string[];
+  readonly removeKit?: readonly string[];
+  readonly noFloor?: boolean;
+}
+
+/** The request with a change made to it; minutes count from those in force. */
+export function changedRequest(
+  request: BuildRequest,
+  minutesInForce: number,
+  change: RequestChange,
+): BuildRequest {
+  const { minutes = 0, addKit = [], removeKit = [], noFloor = false } = change;
+  const kit = [...new Set([...request.kit, ...addKit])].filter((word) => !removeKit.includes(word));
+  return {
+    ...request,
+    minutes: minutes === 0 ? request.minutes : Math.max(1, minutesInForce + minutes),
+    kit: kit.sort(),
+    excludePositions: noFloor
+      ? [...new Set([...request.excludePositions, ...POSITIONS_ON_THE_FLOOR])].sort()
+      : request.excludePositions,
+  };
+}
+
+/** The routine under a changed request, in the structure in force, with what that is worth against the present one. */
+export interface WhatIf {
+  readonly request: BuildRequest;
+  readonly report: BuildReport;
+  /** Change of the objective as a share of the present one's benefit; null when there is no routine either way. */
+  readonly gain: number | null;
+}
+
+/** Builds again under a changed request and says what is gained or lost. */
+export function whatIf(
+  reference: Reference,
+  input: Case,
+  now: BuildReport,
+  change: RequestChange,
+  solver: MipSolver,
+  known?: FindingsReport,
+): WhatIf {
+  const structure = reference.structures.get(now.routine?.structure ?? '');
+  const minutes = input.request.minutes ?? structure?.minutes.default ?? 0;
+  const request = {
+    ...changedRequest(input.request, minutes, change),
+    structure: now.routine?.structure ?? input.request.structure,
+  };
+  const report = buildRoutine(reference, { ...input, request }, solver, {}, known);
+  const before = now.routine;
+  const after = report.routine;
+  const gain = before && after ? (after.objective - before.objective) / Math.max(before.benefit, 1e-3) : null;
+  return { request, report, gain };
+}

@@ -1,0 +1,74 @@
+import { hardRuleOf, softRuleOf, swapsFor } from '../builder/index.ts';
+import { drillSafety } from '../safety/index.ts';
+import type { Check, Checked, Placed, Repair } from './types.ts';
+
+const SAFETY_RULES: ReadonlySet<string> = new Set([
+  'blocked-region',
+  'precaution-exclude',
+  'precaution-clearance',
+  'protocol',
+  'youth',
+]);
+
+/** Rules that have a check of their own, with a better repair than a swap. */
+const ELSEWHERE: ReadonlySet<string> = new Set(['timing', 'mode', 'school']);
+
+/** The best drill that does the same job in the item's place; else the item left out. */
+export function swapOrRemove({ prepared, items }: Checked, index: number): Repair {
+  const [swap] = swapsFor(prepared, items, index);
+  const drill = items[index]?.drill ?? '';
+  return swap
+    ? {
+        does: { rule: 'repair-swap', drill, instead: swap.drill },
+        items: items.map((item, i) => (i === index ? swap.item : item)),
+      }
+    : { does: { rule: 'repair-remove', drill }, items: items.filter((_, i) => i !== index) };
+}
+
+/** A side that a protocol after an operation closes, while the other stays open. */
+function closedSide(checked: Checked, { item, drill }: Placed): 'left' | 'right' | null {
+  const { sides } = drillSafety(checked.prepared.reference, drill, checked.prepared.rules.safety);
+  if (item.side !== 'right' && !sides.left) return 'left';
+  return item.side !== 'left' && !sides.right ? 'right' : null;
+}
+
+/** Precautions, stop signs, protocols and age always stop; kit, position, bans and dislikes warn. */
+export function checkAllowed(checked: Checked): Check[] {
+  return checked.placed.flatMap((placed): Check[] => {
+    const { drill, index } = placed;
+    const rule = hardRuleOf(checked.prepared, drill) ?? softRuleOf(checked.prepared, drill);
+    if (rule && !ELSEWHERE.has(rule.rule)) {
+      const reason = {
+        rule: SAFETY_RULES.has(rule.rule) ? 'forbidden-today' : 'not-at-hand',
+        drill: drill.id,
+        because: rule.rule,
+        about: rule.about,
+      };
+      const pinned = checked.prepared.input.request.pins.includes(drill.id);
+      const soft =
+        softRuleOf(checked.prepared, drill) !== null && hardRuleOf(checked.prepared, drill) === null;
+      if (pinned && soft) return []; // the practitioner's pin lifts it
+      return [
+        {
+          level: SAFETY_RULES.has(rule.rule) ? 'stop' : 'warn',
+          reason,
+          at: [index],
+          repair: swapOrRemove(checked, index),
+        },
+      ];
+    }
+    const closed = closedSide(checked, placed);
+    if (!closed) return [];
+    const other = closed === 'left' ? 'right' : 'left';
+    const { perSide: _uneven, ...item } = placed.item;
+    const repair: Repair =
+      placed.item.side === 'both' && drill.unilateral
+        ? {
+            does: { rule: 'repair-one-side', drill: drill.id, side: other },
+            items: checked.items.map((own, i) => (i === index ? { ...item, side: other } : own)),
+          }
+        : swapOrRemove(checked, index);
+    const reason = { rule: 'forbidden-today', drill: drill.id, because: 'protocol', about: closed };
+    return [{ level: 'stop', reason, at: [index], repair }];
+  });
+}

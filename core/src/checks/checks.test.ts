@@ -1,0 +1,203 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { buildRoutine } from '../builder/index.ts';
+import type { Case, RoutineItem } from '../domain/index.ts';
+import { routineSeconds } from '../dose/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { routineSafetyFaults } from '../safety/index.ts';
+import { arbitraryCase } from '../testing/arbitraries.ts';
+import { caseOf, item, result, stiffAnkle } from '../testing/cases.ts';
+import { preparedOf } from '../testing/prepared.ts';
+import { testSolver } from '../testing/solver.ts';
+import { checkRoutine } from './index.ts';
+import type { Check } from './index.ts';
+
+const warm = item('high-knee-skip', { phase: 'general-raise', measure: 'metres', amount: 20 });
+const rock = (over: Partial<RoutineItem> = {}) =>
+  item('knee-to-wall-rock', { phase: 'general-mobilise', ...over });
+
+function check(input: Case, items: RoutineItem[], rule: string): Check {
+  const found = checkRoutine(preparedOf(input), items).find((c) => c.reason.rule === rule);
+  if (!found)
+    throw new Error(
+      `no check ${rule}: ${checkRoutine(preparedOf(input), items)
+        .map((c) => c.reason.rule)
+        .join()}`,
+    );
+  return found;
+}
+const rules = (input: Case, items: readonly RoutineItem[]) =>
+  checkRoutine(preparedOf(input), items).map((c) => c.reason.rule);
+
+/** The check is there, and its repair leaves a routine without it. */
+function repaired(input: Case, items: RoutineItem[], rule: string): readonly RoutineItem[] {
+  const { repair } = check(input, items, rule);
+  if (!repair) throw new Error(`no repair for ${rule}`);
+  expect(rules(input, repair.items)).not.toContain(rule);
+  return repair.items;
+}
+
+describe('what must not be', () => {
+  const sprain = { id: 'acute-ankle-sprain', until: null, clearance: null, ended: null };
+  it('a precaution stops, and the repair takes the drill out or puts an allowed one in', () => {
+    const input = stiffAnkle({ athlete: { precautions: [sprain] } });
+    expect(check(input, [rock()], 'forbidden-today').level).toBe('stop');
+    const items = repaired(input, [rock()], 'forbidden-today');
+    expect(routineSafetyFaults(bundledReference, items, input.athlete, input.today)).toEqual([]);
+  });
+  it('a pin lifts a dislike but not missing kit', () => {
+    const disliked = stiffAnkle({
+      athlete: { dislikes: ['knee-to-wall-rock'] },
+      request: { pins: ['knee-to-wall-rock'] } as Case['request'],
+    });
+    expect(rules(disliked, [warm, rock()])).not.toContain('not-at-hand');
+    const noWall = stiffAnkle({
+      request: { kit: [], pins: ['knee-to-wall-rock'] } as unknown as Case['request'],
+    });
+    expect(check(noWall, [warm, rock()], 'not-at-hand').reason.about).toBe('wall');
+    const [, instead] = repaired(noWall, [warm, rock()], 'not-at-hand');
+    expect(bundledReference.drills.get(instead?.drill ?? '')?.equipment).toEqual([]);
+  });
+});
+
+describe('before activity', () => {
+  const stretch = item('wall-calf-stretch-straight', { measure: 'hold-seconds', amount: 30, sets: 2 });
+  it('a static stretch goes against the default school and is replaced by something that moves', () => {
+    const items = repaired(stiffAnkle(), [warm, stretch], 'static-before-activity');
+    expect(items.map((i) => bundledReference.drills.get(i.drill)?.category)).not.toContain('stretch');
+  });
+  it('short holds: 2 × 30 s are too long, one of 30 s is left, and movement follows it', () => {
+    const input = stiffAnkle({ schools: { 'static-stretch-before': 'short-then-dynamic' } });
+    const [, held] = repaired(input, [warm, stretch, rock()], 'static-too-long');
+    expect(held).toMatchObject({ sets: 1, amount: 30 });
+    const order = repaired(input, [warm, rock(), { ...stretch, sets: 1 }], 'no-movement-after-hold');
+    expect(order.map((i) => i.drill)).toEqual([
+      'high-knee-skip',
+      'wall-calf-stretch-straight',
+      'knee-to-wall-rock',
+    ]);
+  });
+  it('a routine that never warms gets a warming drill first', () => {
+    const items = repaired(stiffAnkle(), [rock()], 'never-warmed');
+    expect(bundledReference.drills.get(items[0]?.drill ?? '')?.raisesTemperature).toBeGreaterThanOrEqual(2);
+  });
+  it('eleven minutes after the last warming drill it has cooled down again', () => {
+    const long = rock({ sets: 6, amount: 14, restSeconds: 10 });
+    expect(
+      check(stiffAnkle({ request: { minutes: 40 } as Case['request'] }), [warm, long], 'cooled-down').reason
+        .minutes,
+    ).toBeGreaterThan(10);
+    expect(rules(stiffAnkle(), [long, warm])).not.toContain('cooled-down');
+  });
+});
+
+describe('dose', () => {
+  it('14 heel raises tested: 10 reps before activity are 71 %, half is meant, and the drill’s least is allowed', () => {
+    const raise = item('single-leg-heel-raise', { side: 'left', amount: 10, sets: 1 });
+    const input = stiffAnkle();
+    expect(check(input, [raise], 'too-close-to-failure').reason).toMatchObject({
+      allowed: 0.5,
+      test: 'heel-raise-reps',
+    });
+    const [lower] = repaired(input, [raise], 'too-close-to-failure');
+    expect(lower?.amount).toBe(
+      Math.max(7, bundledReference.drills.get('single-leg-heel-raise')?.dose.amount.min ?? 0),
+    );
+  });
+  it('over time: sets go first, then drills, pins never', () => {
+    const input = stiffAnkle({ request: { minutes: 3, pins: ['knee-to-wall-rock'] } as Case['request'] });
+    const items = repaired(input, [warm, rock(), item('cat-camel'), item('glute-bridge')], 'over-time');
+    expect(items.map((i) => i.drill)).toContain('knee-to-wall-rock');
+    expect(routineSeconds(bundledReference, items)).toBeLessThanOrEqual(180);
+  });
+  it('the short left side must not get less than the right', () => {
+    const items = repaired(stiffAnkle(), [rock({ side: 'right' })], 'weak-side-forgotten');
+    expect(items[0]?.side).not.toBe('right');
+    const less = { left: { sets: 1, amount: 10 }, right: { sets: 2, amount: 10 } };
+    expect(rules(stiffAnkle(), [rock({ perSide: less })])).toContain('weak-side-forgotten');
+    expect(rules(stiffAnkle(), [rock({ perSide: { left: less.right, right: less.left } })])).not.toContain(
+      'weak-side-forgotten',
+    );
+  });
+});
+
+describe('order', () => {
+  it('a later phase before an earlier one is put into order', () => {
+    const items = repaired(
+      stiffAnkle({ request: { structure: 'two-block-general-to-specific' } as Case['request'] }),
+      [rock(), warm],
+      'phase-order',
+    );
+    expect(items.map((i) => i.drill)).toEqual(['high-knee-skip', 'knee-to-wall-rock']);
+  });
+  it('the same tissue twice in a row is parted inside its phase', () => {
+    const phase = 'specific-prehab';
+    const items = [
+      item('double-leg-heel-raise', { phase }),
+      item('bent-knee-heel-raise-wall', { phase }),
+      item('dead-bug', { phase }),
+    ];
+    expect(repaired(stiffAnkle(), items, 'same-tissue-twice')[1]?.drill).toBe('dead-bug');
+  });
+  it('two levels of one ladder keep the higher', () => {
+    const items = repaired(stiffAnkle(), [item('ankle-circles'), rock()], 'two-of-one-ladder');
+    expect(items.map((i) => i.drill)).toEqual(['knee-to-wall-rock']);
+  });
+  it('a level repeated although the next one is open goes on to it', () => {
+    const input = stiffAnkle({
+      athlete: {
+        placements: [{ ladder: 'calf-strength', side: 'both', drill: 'single-leg-heel-raise-step' }],
+      },
+      request: { mode: 'build', kit: ['step', 'wall'] } as unknown as Case['request'],
+      routine: { issued: '2027-02-01', mode: 'build', items: [item('single-leg-heel-raise')] },
+    });
+    const items = repaired(input, [item('single-leg-heel-raise')], 'same-level-again');
+    expect(items[0]?.drill).toBe('single-leg-heel-raise-step');
+  });
+});
+
+describe('any built routine', () => {
+  it('stops nowhere, is in time and in order, and every repair offered keeps safety', async () => {
+    const solver = await testSolver();
+    fc.assert(
+      fc.property(arbitraryCase(true), (input) => {
+        const routine = buildRoutine(bundledReference, input, solver).routine;
+        if (!routine) return;
+        const items = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...own }) => own);
+        const found = checkRoutine(preparedOf(input), items);
+        const names = found.map((c) => c.reason.rule);
+        for (const rule of [
+          'forbidden-today',
+          'not-at-hand',
+          'over-time',
+          'phase-order',
+          'two-of-one-ladder',
+          'static-before-activity',
+          'static-too-long',
+          'too-close-to-failure',
+        ])
+          expect(names).not.toContain(rule);
+        for (const { repair } of found)
+          expect(
+            routineSafetyFaults(bundledReference, repair?.items ?? [], input.athlete, input.today),
+          ).toEqual([]);
+      }),
+      { numRuns: 40, seed: 11 },
+    );
+  });
+});
+
+describe('a clean routine', () => {
+  it('of someone with nothing short has nothing to say about sides', () => {
+    const input = caseOf({
+      screenings: [
+        {
+          date: '2027-02-27',
+          results: [result('wblt-distance', 'left', 14), result('wblt-distance', 'right', 14)],
+        },
+      ],
+      request: { kit: ['wall'] } as unknown as Case['request'],
+    });
+    expect(rules(input, [warm, rock({ side: 'right', sets: 1 })])).not.toContain('weak-side-forgotten');
+  });
+});

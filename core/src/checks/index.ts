@@ -1,0 +1,44 @@
+import type { Prepared } from '../builder/index.ts';
+import type { RoutineItem } from '../domain/index.ts';
+import { routineTime } from '../dose/index.ts';
+import { checkAllowed } from './allowed.ts';
+import { checkFailure, checkWeakSide } from './dose.ts';
+import { checkTime } from './overTime.ts';
+import { checkLevels } from './progress.ts';
+import { checkLadders, checkNeighbours, checkPhases } from './sequence.ts';
+import { checkMode, checkStatic, checkWarmth } from './timing.ts';
+import type { Check, Checked } from './types.ts';
+
+export type { Check, Repair } from './types.ts';
+export { COLD_AFTER_MINUTES } from './timing.ts';
+
+const CHECKS: readonly ((checked: Checked) => Check[])[] = [
+  checkAllowed,
+  checkStatic,
+  checkMode,
+  checkFailure,
+  checkTime,
+  checkWarmth,
+  checkPhases,
+  checkLadders,
+  checkWeakSide,
+  checkNeighbours,
+  checkLevels,
+];
+
+const ORDER = { stop: 0, warn: 1, note: 2 } as const;
+
+/**
+ * Checks a routine as it stands, built or edited by hand: what must not be, what goes against a rule or the school,
+ * and what is worth knowing, most serious first, each with the repaired routine where one press can mend it. Items
+ * with unknown drills are left to the caller.
+ */
+export function checkRoutine(prepared: Prepared, items: readonly RoutineItem[]): Check[] {
+  const known = items.filter((item) => prepared.reference.drills.has(item.drill));
+  const placed = known.flatMap((item, index) => {
+    const drill = prepared.reference.drills.get(item.drill);
+    return drill ? [{ item, drill, index }] : [];
+  });
+  const checked: Checked = { prepared, items: known, placed, time: routineTime(prepared.reference, known) };
+  return CHECKS.flatMap((check) => check(checked)).sort((a, b) => ORDER[a.level] - ORDER[b.level]);
+}

@@ -1,0 +1,131 @@
+import { schoolOption } from '../findings/index.ts';
+import { sideDoses } from '../dose/index.ts';
+import { swapOrRemove } from './allowed.ts';
+import type { Check, Checked, Placed } from './types.ts';
+
+/** Most seconds of static stretch a side that the school allows before activity, in all (rulings, "Builder"). */
+const STATIC_SECONDS: Readonly<Record<string, number>> = { 'short-then-dynamic': 30, 'last-step': 20 };
+
+/** Minutes after the last warming drill from which much of it is gone by the start (FORMULAS 12, editable). */
+export const COLD_AFTER_MINUTES = 10;
+/** A drill that raises temperature at least this much warms. */
+const WARMS = 2;
+
+function staticSeconds({ item, drill }: Placed): number {
+  return Math.max(...sideDoses(drill, item).map(({ sets, amount }) => sets * amount));
+}
+
+function stretchAgainstSchool(checked: Checked, placed: Placed, option: string): Check | null {
+  const reason = { rule: 'static-before-activity', drill: placed.drill.id, school: option };
+  if (option === 'avoid')
+    return { level: 'warn', reason, at: [placed.index], repair: swapOrRemove(checked, placed.index) };
+  const most = STATIC_SECONDS[option] ?? Infinity;
+  const seconds = staticSeconds(placed);
+  if (seconds <= most) return null;
+  const { perSide: _uneven, ...item } = placed.item;
+  return {
+    level: 'warn',
+    reason: { ...reason, rule: 'static-too-long', seconds, most },
+    at: [placed.index],
+    repair: {
+      does: { rule: 'repair-shorten', drill: placed.drill.id, seconds: most },
+      items: checked.items.map((own, i) =>
+        i === placed.index ? { ...item, sets: 1, amount: Math.min(item.amount, most) } : own,
+      ),
+    },
+  };
+}
+
+/** After a short static hold movement has to follow, unless the school puts it last. */
+function stretchWithoutMovement(checked: Checked, stretch: Placed): Check | null {
+  const moving = checked.placed.find(
+    ({ index, drill }) =>
+      index > stretch.index && drill.contraction !== 'passive' && drill.category !== 'stretch',
+  );
+  if (moving) return null;
+  const firstMoving = checked.placed.findIndex(({ drill }) => drill.contraction !== 'passive');
+  const lastMoving = checked.placed.findLastIndex(({ drill }) => drill.contraction !== 'passive');
+  const rest = checked.items.filter((_, i) => i !== stretch.index);
+  const own = checked.items[stretch.index];
+  return {
+    level: 'warn',
+    reason: { rule: 'no-movement-after-hold', drill: stretch.drill.id },
+    at: [stretch.index],
+    repair:
+      firstMoving >= 0 && own
+        ? {
+            does: {
+              rule: 'repair-move-before',
+              drill: stretch.drill.id,
+              before: checked.items[lastMoving]?.drill ?? '',
+            },
+            items: rest.toSpliced(lastMoving, 0, own),
+          }
+        : swapOrRemove(checked, stretch.index),
+  };
+}
+
+/** Static stretching before activity against the school. */
+export function checkStatic(checked: Checked): Check[] {
+  const { input, reference } = checked.prepared;
+  if (input.request.mode !== 'prepare') return [];
+  const option = schoolOption(reference, input.schools, 'static-stretch-before');
+  return checked.placed
+    .filter(({ drill }) => drill.category === 'stretch')
+    .flatMap((placed) => {
+      const against = stretchAgainstSchool(checked, placed, option);
+      const alone = option === 'short-then-dynamic' ? stretchWithoutMovement(checked, placed) : null;
+      return [against, alone].filter((check) => check !== null);
+    });
+}
+
+/** Drills that another mode or the school keeps out of this one (static stretching is checked by itself). */
+export function checkMode(checked: Checked): Check[] {
+  return checked.placed.flatMap(({ drill, index }): Check[] => {
+    const rule = checked.prepared.options.ineligible.get(drill.id);
+    if (!rule || !['timing', 'mode', 'school'].includes(rule.rule)) return [];
+    if (drill.category === 'stretch' && checked.prepared.input.request.mode === 'prepare') return [];
+    const reason = { rule: 'not-at-hand', drill: drill.id, because: rule.rule, about: rule.about };
+    return [{ level: 'warn', reason, at: [index], repair: swapOrRemove(checked, index) }];
+  });
+}
+
+/** Seconds from the start of the routine at which each item ends. */
+function ends(checked: Checked): number[] {
+  const between = checked.items.length > 1 ? checked.time.between / (checked.items.length - 1) : 0;
+  let clock = 0;
+  return checked.time.items.map((seconds, i) => (clock += seconds + (i > 0 ? between : 0)));
+}
+
+/** Before activity: warm at all, and not cooled down again by the end. */
+export function checkWarmth(checked: Checked): Check[] {
+  const { input, options, rules } = checked.prepared;
+  if (input.request.mode !== 'prepare' || checked.items.length === 0) return [];
+  const end = ends(checked);
+  const lastWarm = checked.placed.findLast(({ drill }) => drill.raisesTemperature >= WARMS);
+  const idle = (end.at(-1) ?? 0) - (lastWarm ? (end[lastWarm.index] ?? 0) : 0);
+  if (lastWarm && idle <= COLD_AFTER_MINUTES * 60) return [];
+  const taken = new Set(checked.placed.map(({ drill }) => drill.ladder));
+  const warming = options.options
+    .filter((option) => {
+      const drill = rules.reference.drills.get(option.drill);
+      return (drill?.raisesTemperature ?? 0) >= WARMS && !taken.has(option.ladder);
+    })
+    .sort((a, b) => a.seconds - b.seconds || (a.drill < b.drill ? -1 : 1))[0];
+  const at = lastWarm ? Math.max(1, checked.items.length - 1) : 0;
+  return [
+    {
+      level: 'warn',
+      reason: lastWarm
+        ? { rule: 'cooled-down', drill: lastWarm.drill.id, minutes: idle / 60, most: COLD_AFTER_MINUTES }
+        : { rule: 'never-warmed', drill: '' },
+      at: [],
+      repair: warming
+        ? {
+            does: { rule: 'repair-add', drill: warming.drill },
+            items: checked.items.toSpliced(at, 0, warming.item),
+          }
+        : null,
+    },
+  ];
+}

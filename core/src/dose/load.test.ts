@@ -1,0 +1,27 @@
+import { describe, expect, it } from 'vitest';
+import { bundledReference } from '../reference/bundled.ts';
+import { caseOf, entry } from '../testing/cases.ts';
+import { regionLoads } from './index.ts';
+
+const load = (date: string, over: Parameters<typeof entry>[1] = {}, drill = 'single-leg-pogo') =>
+  regionLoads(bundledReference, caseOf({ diary: [{ date, entries: [entry(drill, over)] }] })).get(
+    'ankle-foot',
+  ) ?? 0;
+
+describe('load-minutes of a region in seven days', () => {
+  it('single-leg pogo, 2 × 10 contacts a side: 80 s × 1.6 × 1 ÷ 60 = 2.13 (FORMULAS 15)', () => {
+    expect(load('2027-02-28', { amounts: [10, 10] })).toBeCloseTo(2.13, 2);
+  });
+  it('one side is half of both', () => {
+    expect(load('2027-02-28', { amounts: [10, 10], side: 'left' })).toBeCloseTo(2.13 / 2, 2);
+  });
+  it('counts the last seven days and nothing before, after, or not done', () => {
+    expect(load('2027-02-23', { amounts: [10] })).toBeGreaterThan(0);
+    expect(load('2027-02-22', { amounts: [10] })).toBe(0);
+    expect(load('2027-03-02', { amounts: [10] })).toBe(0);
+    expect(load('2027-02-28', { done: 'none' })).toBe(0);
+  });
+  it('without noted amounts takes the usual dose, half of it for a part', () => {
+    expect(load('2027-02-28', { done: 'part' })).toBeCloseTo(load('2027-02-28') / 2, 9);
+  });
+});

@@ -1,0 +1,180 @@
+import { describe, expect, it } from 'vitest';
+import { buildRoutine } from '../builder/index.ts';
+import type { Case } from '../domain/index.ts';
+import { caseFaults, ownDrillOf, ownDrillsFaults, readDrillFile, writeDrillFile } from '../formats/index.ts';
+import { ownDrillSchema } from '../schemas/index.ts';
+import { stiffAnkle } from '../testing/cases.ts';
+import { drillOf } from '../testing/prepared.ts';
+import { testSolver } from '../testing/solver.ts';
+import { bundledData, bundledReference } from './bundled.ts';
+import { demandIndexOf, patternTag, practiceReference, requiredPrecautions } from './index.ts';
+import type { OwnDrill } from './index.ts';
+
+/** The knee-to-wall rock on a slope board, put after the shipped one. */
+function slopeRock(over: Partial<OwnDrill> = {}): OwnDrill {
+  return ownDrillSchema.parse({
+    ...ownDrillOf(drillOf('knee-to-wall-rock'), 'own-slope-rock', 'Rock on a slope board'),
+    ...over,
+  });
+}
+const withDrills = (drills: OwnDrill[]) =>
+  practiceReference(bundledReference, { reference: [], tasks: [], drills });
+const paths = (drills: OwnDrill[]) => ownDrillsFaults(bundledReference, drills).map((f) => f.path);
+
+describe('rules that every drill keeps to', () => {
+  it('hold for all that ship: demand is load + fatigue + skill + speed, and traits bring their precautions', () => {
+    for (const drill of bundledData.drills) {
+      expect(demandIndexOf(drill), drill.id).toBe(drill.demandIndex);
+      expect(drill.contraindications, drill.id).toEqual(expect.arrayContaining(requiredPrecautions(drill)));
+    }
+  });
+  it('hold for the patterns: known tasks, known ladders, an action of its own in each', () => {
+    for (const pattern of bundledData.patterns) {
+      for (const task of pattern.tasks) expect(bundledReference.demands.has(task), task).toBe(true);
+      for (const ladder of Object.keys(pattern.ladders))
+        expect(bundledReference.ladders.has(ladder), ladder).toBe(true);
+      const rehearsing = bundledData.drills.filter((d) => patternTag(bundledReference, d, pattern.id) >= 0.7);
+      expect(
+        rehearsing.some((d) => d.equipment.length === 0),
+        pattern.id,
+      ).toBe(true);
+    }
+    expect(bundledData.patterns.map((p) => p.id)).toEqual(
+      'squat hinge lunge push pull overhead throw land cut run ski paddle climb'.split(' '),
+    );
+  });
+});
+
+describe('a drill of the practice’s own', () => {
+  it('goes into its ladder at its level, and its neighbours know it', () => {
+    const reference = withDrills([slopeRock()]);
+    const at = drillOf('knee-to-wall-rock').level;
+    expect(reference.ladders.get('dorsiflexion-mobility')?.drills[at]).toBe('own-slope-rock');
+    expect(reference.drills.get('own-slope-rock')).toMatchObject({
+      level: at + 1,
+      easeTo: 'knee-to-wall-rock',
+      progressTo: 'band-ankle-mobilisation',
+      own: true,
+    });
+    expect(reference.drills.get('knee-to-wall-rock')?.progressTo).toBe('own-slope-rock');
+    expect(reference.drills.get('band-ankle-mobilisation')?.easeTo).toBe('own-slope-rock');
+    expect(bundledReference.drills.get('knee-to-wall-rock')?.progressTo).toBe('band-ankle-mobilisation');
+    expect(withDrills([slopeRock()]).data).toEqual(
+      practiceReference(reference, { reference: [], tasks: [], drills: [slopeRock()] }).data,
+    );
+  });
+  it('can open a ladder of its own, and archived leaves it but keeps its name', () => {
+    const own = slopeRock({ ladder: 'own-slope', ladderName: 'Slope board', level: 1 });
+    expect(withDrills([own]).ladders.get('own-slope')?.drills).toEqual(['own-slope-rock']);
+    const gone = withDrills([{ ...own, archived: true }]);
+    expect(gone.ladders.has('own-slope')).toBe(false);
+    expect(gone.drills.get('own-slope-rock')?.name).toBe('Rock on a slope board');
+  });
+  it('is chosen by the builder like any other, and never once archived', async () => {
+    const solver = await testSolver();
+    const drills = [
+      slopeRock({ serves: [{ restriction: 'ankle-dorsiflexion-limit', match: 1 }], unilateral: true }),
+    ];
+    const build = (own: OwnDrill[]) => {
+      const base = stiffAnkle({ request: { pins: [] } as unknown as Case['request'] });
+      const input = {
+        ...base,
+        overrides: { ...base.overrides, drills: own },
+        athlete: {
+          ...base.athlete,
+          placements: [{ ladder: 'dorsiflexion-mobility', side: 'both' as const, drill: 'own-slope-rock' }],
+        },
+      };
+      return buildRoutine(bundledReference, input, solver).routine?.items.map((item) => item.drill) ?? [];
+    };
+    expect(build(drills)).toContain('own-slope-rock');
+    expect(build(drills.map((d) => ({ ...d, archived: true })))).not.toContain('own-slope-rock');
+  });
+});
+
+describe('what is checked of it', () => {
+  it('a sound one has no faults', () => {
+    expect(paths([slopeRock()])).toEqual([]);
+  });
+  it.each<[string, Partial<OwnDrill>, string]>([
+    ['an id of the reference', { id: 'cat-camel' }, '$[0].id'],
+    [
+      'an unknown restriction',
+      { serves: [{ restriction: 'stiffness', match: 1 }] },
+      '$[0].serves[0].restriction',
+    ],
+    [
+      'impact without its precautions',
+      { loadClass: 'impact', contraction: 'ballistic', contraindications: [] },
+      '$[0].contraindications',
+    ],
+    [
+      'a fast drill in held seconds',
+      { contraction: 'ballistic', dose: { ...drillOf('forearm-plank').dose } },
+      '$[0].dose.measure',
+    ],
+    ['a demand above the drill after it', { level: 1, fatigue: 3, skill: 3 }, '$[0].level'],
+    ['a new ladder without a name', { ladder: 'own-nameless' }, '$[0].ladderName'],
+    ['a far harder swap', { equivalents: ['copenhagen-adduction'] }, '$[0].equivalents[0]'],
+    ['a pattern nobody knows', { patterns: { somersault: 1 } }, '$[0].patterns.somersault'],
+    ['one-sided and alternating', { unilateral: true, alternating: true }, '$[0].alternating'],
+  ])('%s', (_what, over, path) => {
+    expect(paths([slopeRock(over)])).toContain(path);
+  });
+  it('two of one id', () => {
+    expect(paths([slopeRock(), slopeRock()])).toContain('$[1].id');
+  });
+  it('a case that carries a faulty one says where', () => {
+    const base = stiffAnkle();
+    const input = { ...base, overrides: { ...base.overrides, drills: [slopeRock({ ladder: 'own-x' })] } };
+    expect(caseFaults(bundledReference, input).map((f) => f.path)).toContain(
+      '$.overrides.drills[0].ladderName',
+    );
+  });
+});
+
+describe('drill files', () => {
+  it('carry a drill there and back unchanged', () => {
+    const read = readDrillFile(writeDrillFile([slopeRock()]));
+    if ('fault' in read) throw new Error(read.fault.message);
+    expect(read.drills.map((d) => ownDrillSchema.parse(d))).toEqual([slopeRock()]);
+  });
+  it.each([
+    ['{', '$'],
+    ['{"format":"else","drills":[]}', '$.format'],
+    ['{"format":"yonder-ridge-drills/1","drills":[]}', '$.drills'],
+    ['null', '$.format'],
+  ])('%s is no drill file', (text, path) => {
+    const read = readDrillFile(text);
+    expect('fault' in read ? read.fault.path : null).toBe(path);
+  });
+  it('any shipped drill can be copied and put right behind itself without a fault', () => {
+    for (const drill of bundledData.drills) {
+      const copy = ownDrillSchema.safeParse(ownDrillOf(drill, 'own-copy', `${drill.name} (copy)`));
+      expect(copy.error?.issues ?? [], drill.id).toEqual([]);
+      if (copy.data) expect(paths([copy.data]), drill.id).toEqual([]);
+    }
+  });
+  it('a copy keeps the dose and binds what was softened for the original alone', () => {
+    const softened = bundledData.drills.find((d) => d.precautionOverrides.length > 0);
+    if (!softened) throw new Error('no softened drill');
+    const copy = ownDrillOf(softened, 'own-copy', 'Copy');
+    expect(copy.dose).toEqual(softened.dose);
+    expect(copy.contraindications).toEqual(
+      expect.arrayContaining(softened.precautionOverrides.map((o) => o.precaution)),
+    );
+  });
+});
+
+describe('dose shares of the practice’s own', () => {
+  it('replace the shipped ones for their category and mode alone', () => {
+    const reference = practiceReference(bundledReference, {
+      reference: [],
+      tasks: [],
+      doseShares: [{ category: 'activate', mode: 'prepare', of: 'reps', low: 0.2, high: 0.4 }],
+    });
+    expect(reference.doseCell('activate', 'prepare').repShareOfMax).toEqual({ low: 0.2, high: 0.4 });
+    expect(reference.doseCell('activate', 'prepare').holdShareOfMax).toEqual({ low: 0.3, high: 0.5 });
+    expect(reference.doseCell('activate', 'build').repShareOfMax).toEqual({ low: 0.5, high: 0.65 });
+  });
+});
