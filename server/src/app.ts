@@ -11,6 +11,7 @@ import { athleteEndpoints } from './features/athletes/routes.ts';
 import { storyEndpoints } from './features/athletes/storyRoutes.ts';
 import { authEndpoints } from './features/auth/routes.ts';
 import { figureEndpoints } from './features/figures/routes.ts';
+import { libraryEndpoints } from './features/library/routes.ts';
 import { referenceEndpoints } from './features/reference/routes.ts';
 import { routineEndpoints } from './features/routines/routes.ts';
 import { screeningEndpoints } from './features/screenings/routes.ts';
@@ -36,6 +37,7 @@ export function allEndpoints(deps: Deps): Endpoint[] {
     ...athleteEndpoints(deps),
     ...storyEndpoints(deps),
     ...figureEndpoints(deps),
+    ...libraryEndpoints(deps),
     ...screeningEndpoints(deps),
     ...routineEndpoints(deps),
     ...sessionEndpoints(deps),

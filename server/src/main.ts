@@ -1,6 +1,7 @@
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
+import { Builds } from './compute/builds.ts';
 import { readConfig } from './config.ts';
 import { openDatabase } from './db/database.ts';
 import { createMigrator } from './db/migrate.ts';
@@ -11,7 +12,8 @@ const logger = pino({ level: config.logLevel });
 const database = openDatabase(config.databaseUrl);
 await createMigrator(database.sequelize).up();
 const today = () => new Date().toISOString().slice(0, 10);
-const app = createApp({ database, reference: bundledReference, today }, config, logger);
+const builds = new Builds();
+const app = createApp({ database, reference: bundledReference, builds, today }, config, logger);
 
 const server = app.express.listen(config.port, config.host, () => {
   const address = server.address();
@@ -38,6 +40,7 @@ async function stop(signal: string): Promise<void> {
   detachStandIns();
   server.closeIdleConnections();
   await new Promise((resolve) => server.close(resolve));
+  await builds.close();
   await app.close();
   await database.sequelize.close();
   process.exit(0);

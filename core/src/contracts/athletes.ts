@@ -37,6 +37,7 @@ export const athleteFieldsSchema = z.strictObject({
     .default([])
     .describe('kit at hand per place'),
   dislikes: own.dislikes,
+  loadLimits: own.loadLimits,
 });
 export type AthleteFields = z.infer<typeof athleteFieldsSchema>;
 

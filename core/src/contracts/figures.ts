@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { ownTaskSchema, painLimitsSchema, referenceEditSchema } from '../domain/caseFile.ts';
+import { doseShareSchema, ownTaskSchema, painLimitsSchema, referenceEditSchema } from '../domain/caseFile.ts';
 import { isoDaySchema, sideSchema } from '../domain/vocabulary.ts';
 import { idSchema, versionSchema } from './common.ts';
+import { ownDrillRowSchema } from './library.ts';
 
 const reason = z.string().trim().min(3, 'say why').max(1000);
 
@@ -36,6 +37,8 @@ export const figuresSchema = z
     painLimits: painLimitsSchema.nullable(),
     edits: z.array(figureRowSchema).describe('in force and set back, newest first'),
     tasks: z.array(practiceTaskRowSchema),
+    drills: z.array(ownDrillRowSchema),
+    doseShares: z.array(doseShareSchema),
   })
   .meta({ id: 'Figures' });
 export type Figures = z.infer<typeof figuresSchema>;

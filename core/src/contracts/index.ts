@@ -56,6 +56,17 @@ export {
 } from './sessions.ts';
 export type { SessionRow } from './sessions.ts';
 export {
+  buildOnServerSchema,
+  doseSharesInputSchema,
+  importDrillsSchema,
+  importedDrillsSchema,
+  ownDrillInputSchema,
+  ownDrillRowSchema,
+  templateInputSchema,
+  templateRowSchema,
+} from './library.ts';
+export type { ImportedDrills, OwnDrillRow, TemplateInput, TemplateRow } from './library.ts';
+export {
   figureEffectSchema,
   figureInputSchema,
   figurePreviewSchema,

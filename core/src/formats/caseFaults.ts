@@ -1,4 +1,5 @@
 import type { Case, OwnTask, ReferenceEdit, RoutineItem, ScreeningResult } from '../domain/index.ts';
+import { tempoSeconds } from '../dose/index.ts';
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
 import { practiceReference } from '../reference/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
@@ -86,7 +87,7 @@ export function resultFaults(reference: Reference, result: ScreeningResult): Cas
 /** Faults of routine items, at paths that start at the list of items. */
 export function itemsFaults(reference: Reference, items: readonly RoutineItem[]): CaseFault[] {
   const list = new FaultList();
-  items.forEach((item, i) => itemFaults(list, reference, item, ['items', i]));
+  addItemsFaults(list, reference, items, ['items']);
   return list.faults;
 }
 
@@ -274,6 +275,13 @@ function itemFaults(list: FaultList, reference: Reference, item: RoutineItem, at
   if (item.measure !== drill.dose.measure) {
     list.add([...at, 'measure'], `${drill.id} is dosed in ${drill.dose.measure}`);
   }
+  if (item.holdBreaths !== undefined && item.measure !== 'reps')
+    list.add(
+      [...at, 'holdBreaths'],
+      'breaths are counted per repetition; this drill is not dosed in repetitions',
+    );
+  if (item.tempo !== null && item.tempo !== drill.dose.tempo && tempoSeconds(item.tempo) === null)
+    list.add([...at, 'tempo'], `"${item.tempo}" is not a tempo; write seconds such as 3-1-1`);
   for (const [variable, value] of Object.entries(item.setup)) {
     const known = drill.setupVariables.find((v) => v.id === variable);
     if (!known) list.add([...at, 'setup', variable], `unknown set-up variable of ${drill.id}`);
@@ -283,8 +291,35 @@ function itemFaults(list: FaultList, reference: Reference, item: RoutineItem, at
   }
 }
 
+/** Items of a circuit stand together and agree on their rounds. */
+function circuitFaults(list: FaultList, items: readonly RoutineItem[], at: Path): void {
+  const seen = new Map<string, { last: number; rounds: number }>();
+  items.forEach(({ circuit }, i) => {
+    if (!circuit) return;
+    const known = seen.get(circuit.id);
+    if (known && known.last !== i - 1)
+      list.add([...at, i, 'circuit'], `items of circuit "${circuit.id}" must follow one another`);
+    if (known && known.rounds !== circuit.rounds)
+      list.add(
+        [...at, i, 'circuit', 'rounds'],
+        `${circuit.rounds} differs from ${known.rounds} of the same circuit`,
+      );
+    seen.set(circuit.id, { last: i, rounds: known?.rounds ?? circuit.rounds });
+  });
+}
+
+function addItemsFaults(
+  list: FaultList,
+  reference: Reference,
+  items: readonly RoutineItem[],
+  at: Path,
+): void {
+  items.forEach((item, i) => itemFaults(list, reference, item, [...at, i]));
+  circuitFaults(list, items, at);
+}
+
 function routineFaults(list: FaultList, reference: Reference, input: Case): void {
-  input.routine?.items.forEach((item, i) => itemFaults(list, reference, item, ['routine', 'items', i]));
+  if (input.routine) addItemsFaults(list, reference, input.routine.items, ['routine', 'items']);
   input.diary.forEach((session, d) => {
     if (session.date > input.today)
       list.add(['diary', d, 'date'], `${session.date} is after today, ${input.today}`);

@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { foundation } from './migrations/2026-11-25-foundation.ts';
+import { library } from './migrations/2026-11-25-library.ts';
 import { summaries } from './migrations/2026-11-25-summaries.ts';
 import { wholeBody } from './migrations/2026-11-25-whole-body.ts';
 
@@ -11,7 +12,7 @@ export interface Migration {
   readonly down: string;
 }
 
-const MIGRATIONS: readonly Migration[] = [foundation, wholeBody, summaries];
+const MIGRATIONS: readonly Migration[] = [foundation, wholeBody, summaries, library];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */
 export function createMigrator(sequelize: Sequelize): Umzug {

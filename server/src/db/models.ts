@@ -8,6 +8,7 @@ export interface PracticeRecord {
   name: string;
   schools: Record<string, string>;
   painLimits: { fine: number; stop: number } | null;
+  doseShares: object[];
   version: number;
 }
 export interface ClinicianRecord {
@@ -35,6 +36,7 @@ export interface AthleteRecord {
   minutesBuild: number | null;
   minutesRestore: number | null;
   dislikes: string[];
+  loadLimits: object[];
   placements: object[];
   version: number;
 }
@@ -133,6 +135,28 @@ export interface PracticeTaskRecord {
   demands: object[];
   version: number;
 }
+export interface OwnDrillRecord {
+  id: string;
+  practiceId: string;
+  slug: string;
+  drill: object;
+  savedBy: string;
+  savedOn: string;
+  version: number;
+}
+export interface TemplateRecord {
+  id: string;
+  practiceId: string;
+  name: string;
+  sport: string;
+  role: string;
+  structure: string;
+  request: object;
+  items: object[];
+  savedBy: string;
+  savedOn: string;
+  version: number;
+}
 export interface ScreeningRecord extends OfAthlete {
   date: string;
   finished: boolean;
@@ -207,6 +231,8 @@ export interface Models {
   readonly judgements: Table<JudgementRecord>;
   readonly referenceEdits: Table<ReferenceEditRecord>;
   readonly practiceTasks: Table<PracticeTaskRecord>;
+  readonly ownDrills: Table<OwnDrillRecord>;
+  readonly templates: Table<TemplateRecord>;
   readonly screenings: Table<ScreeningRecord>;
   readonly results: Table<ResultRecord>;
   readonly routines: Table<RoutineRecord>;
@@ -233,6 +259,7 @@ export function defineModels(sequelize: Sequelize): Models {
       name: TEXT,
       schools: { type: JSONB, defaultValue: {} },
       painLimits: JSONB,
+      doseShares: { type: JSONB, defaultValue: [] },
       version,
     }),
     clinicians: table('clinicians', { id: key, ...ofPractice, email: TEXT, name: TEXT, passwordHash: TEXT }),
@@ -254,6 +281,7 @@ export function defineModels(sequelize: Sequelize): Models {
       minutesBuild: DOUBLE,
       minutesRestore: DOUBLE,
       dislikes: { type: JSONB, defaultValue: [] },
+      loadLimits: { type: JSONB, defaultValue: [] },
       placements: { type: JSONB, defaultValue: [] },
       version,
     }),
@@ -352,6 +380,28 @@ export function defineModels(sequelize: Sequelize): Models {
       name: TEXT,
       sport: TEXT,
       demands: JSONB,
+      version,
+    }),
+    ownDrills: table('own_drills', {
+      id: key,
+      ...ofPractice,
+      slug: TEXT,
+      drill: JSONB,
+      savedBy: TEXT,
+      savedOn: DATEONLY,
+      version,
+    }),
+    templates: table('templates', {
+      id: key,
+      ...ofPractice,
+      name: TEXT,
+      sport: TEXT,
+      role: TEXT,
+      structure: TEXT,
+      request: JSONB,
+      items: JSONB,
+      savedBy: TEXT,
+      savedOn: DATEONLY,
       version,
     }),
     screenings: table('screenings', {

@@ -58,6 +58,7 @@ export const fieldsOf = (
   minutesRestore: null,
   places: [],
   dislikes: [],
+  loadLimits: [],
   ...over,
 });
 

@@ -1,3 +1,4 @@
+import { Builds } from '../compute/builds.ts';
 import { ageInYears, daysBetween } from '@yonder/core/domain';
 import { judgeFindings } from '@yonder/core/findings';
 import { bundledReference } from '@yonder/core/reference/bundled';
@@ -18,7 +19,7 @@ afterAll(() => database.sequelize.close());
 async function seeded(day: string) {
   await database.sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public');
   await createMigrator(database.sequelize).up();
-  const deps = { database, reference: bundledReference, today: () => day };
+  const deps = { database, reference: bundledReference, builds: new Builds(), today: () => day };
   expect(await seedDemo(deps)).toBe(true);
   const practice = await database.models.practices.findOne();
   return { deps, cases: await loadCases(database, practice?.get('id') as string, day) };

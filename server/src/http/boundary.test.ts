@@ -1,3 +1,4 @@
+import { Builds } from '../compute/builds.ts';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bundledReference } from '@yonder/core/reference/bundled';
@@ -13,7 +14,12 @@ let endpoints: Endpoint[];
 beforeAll(async () => {
   app = await createTestApp();
   north = await app.signIn();
-  endpoints = allEndpoints({ database: app.database, reference: bundledReference, today: () => TODAY });
+  endpoints = allEndpoints({
+    database: app.database,
+    reference: bundledReference,
+    builds: new Builds(),
+    today: () => TODAY,
+  });
 });
 afterAll(() => app.close());
 

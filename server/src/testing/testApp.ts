@@ -4,6 +4,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { inject } from 'vitest';
 import { createApp } from '../app.ts';
+import { Builds } from '../compute/builds.ts';
 import type { Config } from '../config.ts';
 import { openDatabase } from '../db/database.ts';
 import type { Database } from '../db/database.ts';
@@ -71,7 +72,8 @@ export async function createTestApp(): Promise<TestApp> {
     logLevel: 'info',
     signInLimit: 5,
   };
-  const deps = { database, reference: bundledReference, today: () => TODAY };
+  const builds = new Builds();
+  const deps = { database, reference: bundledReference, builds, today: () => TODAY };
   const { express: app, close } = createApp(deps, config, logger);
   return {
     app,
@@ -86,6 +88,7 @@ export async function createTestApp(): Promise<TestApp> {
       return clientOf(app, cookie, response.body.csrfToken);
     },
     close: async () => {
+      await builds.close();
       await close();
       await database.sequelize.close();
     },

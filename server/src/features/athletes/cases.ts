@@ -97,6 +97,7 @@ function athletePart(story: StoryRecords): unknown {
     pains: row.pains.map(({ id: _id, ...pain }) => pain),
     protocols: row.protocols.map(({ id: _id, version: _v, ...protocol }) => protocol),
     dislikes: row.dislikes,
+    loadLimits: row.loadLimits,
   };
 }
 
@@ -118,6 +119,8 @@ function caseOf(story: StoryRecords, visits: Visits, practice: PracticeSettings,
       reference: practice.figures.reference,
       tasks: practice.figures.tasks,
       painLimits: practice.painLimits,
+      drills: practice.figures.drills,
+      doseShares: practice.figures.doseShares,
     },
     judgements: story.judgements
       .filter((judgement) => judgement.date <= on)

@@ -103,6 +103,7 @@ export function athleteRow(story: StoryRecords): AthleteRow {
     minutesRestore: athlete.minutesRestore,
     places: athlete.places as AthleteFields['places'],
     dislikes: athlete.dislikes,
+    loadLimits: athlete.loadLimits as AthleteFields['loadLimits'],
     injuries: story.injuries.map(({ id, region, side, date, operated, what }) => ({
       id,
       region: region as AthleteRow['injuries'][0]['region'],

@@ -9,7 +9,7 @@ import { activePrecautions, safetyState } from '@yonder/core/safety';
 import { QueryTypes } from 'sequelize';
 import type { Deps } from '../../deps.ts';
 import type { User } from '../../http/endpoint.ts';
-import { practiceSettings } from '../figures/practice.ts';
+import { NO_FIGURES, practiceSettings } from '../figures/practice.ts';
 import { athleteOf, loadCases } from './cases.ts';
 import { loadStories } from './repository.ts';
 
@@ -102,7 +102,7 @@ async function workOut(deps: Deps, practiceId: string, ids: readonly string[]): 
     const at = revisions.find((r) => r.id === athleteId);
     if (!at) continue;
     // The practice's figures are in the reference already: applying them again per athlete would cost most of the time.
-    const own = { ...input, overrides: { ...input.overrides, reference: [], tasks: [] } };
+    const own = { ...input, overrides: { ...input.overrides, ...NO_FIGURES } };
     const summary = judged(judgeFindings(reference, own));
     await sequelize.query(
       `INSERT INTO athlete_summaries (athlete_id, practice_id, athlete_revision, practice_revision, reference, day, summary)

@@ -1,9 +1,9 @@
-import type { OwnTask, ReferenceEdit } from '@yonder/core/domain';
+import type { DoseShare, OwnTask, ReferenceEdit } from '@yonder/core/domain';
 import { practiceReference } from '@yonder/core/reference';
-import type { PracticeFigures, Reference } from '@yonder/core/reference';
+import type { OwnDrill, PracticeFigures, Reference } from '@yonder/core/reference';
 import type { Transaction } from 'sequelize';
 import type { Database } from '../../db/database.ts';
-import type { PracticeTaskRecord, ReferenceEditRecord } from '../../db/models.ts';
+import type { OwnDrillRecord, PracticeTaskRecord, ReferenceEditRecord } from '../../db/models.ts';
 
 /** What a practice set for all its athletes. */
 export interface PracticeSettings {
@@ -11,8 +11,11 @@ export interface PracticeSettings {
   readonly painLimits: { fine: number; stop: number } | null;
   readonly version: number;
   /** Edited figures in force and the practice's own tasks. */
-  readonly figures: PracticeFigures;
+  readonly figures: Required<PracticeFigures>;
 }
+
+/** No figures of a practice's own: for cases judged with a reference that has them in place already. */
+export const NO_FIGURES = { reference: [], tasks: [], drills: [], doseShares: [] };
 
 /** A stored edit as the core reads it. */
 export function editOf(record: ReferenceEditRecord): ReferenceEdit {
@@ -25,12 +28,27 @@ export function taskOf({ slug, name, sport, demands }: PracticeTaskRecord): OwnT
   return { id: slug, name, sport, demands: demands as OwnTask['demands'] };
 }
 
-/** The settings of a practice, edits and tasks in a stable order. */
-export async function practiceSettings(
+/** The practice's own drills by id. */
+export async function ownDrillRecords(
   { models }: Database,
   practiceId: string,
   transaction?: Transaction,
+): Promise<OwnDrillRecord[]> {
+  const rows = await models.ownDrills.findAll({
+    where: { practiceId },
+    order: [['slug', 'ASC']],
+    transaction,
+  });
+  return rows.map((row) => row.get({ plain: true }));
+}
+
+/** The settings of a practice, edits and tasks in a stable order. */
+export async function practiceSettings(
+  database: Database,
+  practiceId: string,
+  transaction?: Transaction,
 ): Promise<PracticeSettings> {
+  const { models } = database;
   const practice = await models.practices.findByPk(practiceId, { transaction });
   const edits = await models.referenceEdits.findAll({
     where: { practiceId, endedOn: null },
@@ -46,6 +64,7 @@ export async function practiceSettings(
     order: [['slug', 'ASC']],
     transaction,
   });
+  const drills = await ownDrillRecords(database, practiceId, transaction);
   const plain = practice?.get({ plain: true });
   return {
     schools: plain?.schools ?? {},
@@ -54,6 +73,8 @@ export async function practiceSettings(
     figures: {
       reference: edits.map((row) => editOf(row.get({ plain: true }))),
       tasks: tasks.map((row) => taskOf(row.get({ plain: true }))),
+      drills: drills.map((row) => ({ ...(row.drill as OwnDrill), id: row.slug })),
+      doseShares: (plain?.doseShares ?? []) as DoseShare[],
     },
   };
 }

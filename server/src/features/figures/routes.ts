@@ -1,4 +1,5 @@
 import {
+  doseSharesInputSchema,
   figureEffectSchema,
   figureInputSchema,
   figurePreviewSchema,
@@ -57,6 +58,14 @@ export function figureEndpoints(deps: Deps): Endpoint[] {
       body: painLimitsInputSchema,
       response: figuresSchema,
       handler: ({ user, body }) => service.setPainLimits(deps, user, body.painLimits, body.version),
+    }),
+    endpoint({
+      method: 'put',
+      path: '/figures/dose-shares',
+      summary: 'Set the practice’s own shares of a tested maximum; an empty list sets all back',
+      body: doseSharesInputSchema,
+      response: figuresSchema,
+      handler: ({ user, body }) => service.setDoseShares(deps, user, body.doseShares, body.version),
     }),
     endpoint({
       method: 'post',

@@ -1,19 +1,20 @@
 import type { FigureEffect, FigureInput, FigureRow, Figures, PracticeTaskRow } from '@yonder/core/contracts';
-import type { Case, OwnTask, ReferenceEdit } from '@yonder/core/domain';
+import type { Case, DoseShare, OwnTask, ReferenceEdit } from '@yonder/core/domain';
 import { judgeFindings } from '@yonder/core/findings';
 import type { Finding } from '@yonder/core/findings';
 import { referenceEditFaults, taskFaults } from '@yonder/core/formats';
 import { practiceReference } from '@yonder/core/reference';
 import type { Reference } from '@yonder/core/reference';
 import type { Transaction } from 'sequelize';
-import type { PracticeTaskRecord, ReferenceEditRecord } from '../../db/models.ts';
+import type { PracticeRecord, PracticeTaskRecord, ReferenceEditRecord } from '../../db/models.ts';
 import type { Deps } from '../../deps.ts';
 import type { User } from '../../http/endpoint.ts';
 import { ApiProblem, notFound } from '../../http/problem.ts';
 import { updateVersioned } from '../../http/versioned.ts';
 import { loadCases } from '../athletes/cases.ts';
 import { audit } from '../audit.ts';
-import { editOf, practiceSettings, referenceOf, taskOf } from './practice.ts';
+import { ownDrillRow } from '../library/drills.ts';
+import { editOf, NO_FIGURES, ownDrillRecords, practiceSettings, referenceOf, taskOf } from './practice.ts';
 
 function figureRow(record: ReferenceEditRecord): FigureRow {
   const { id, oldValue, reason, by, date, endedBy, endedOn } = record;
@@ -28,7 +29,11 @@ function taskRow(record: PracticeTaskRecord): PracticeTaskRow {
 /** Everything the practice set, with the history of every figure. */
 export async function readFigures(deps: Deps, user: User, transaction?: Transaction): Promise<Figures> {
   const { models } = deps.database;
-  const { version, painLimits } = await practiceSettings(deps.database, user.practiceId, transaction);
+  const { version, painLimits, figures } = await practiceSettings(
+    deps.database,
+    user.practiceId,
+    transaction,
+  );
   const edits = await models.referenceEdits.findAll({
     where: { practiceId: user.practiceId },
     order: [['createdAt', 'DESC']],
@@ -44,6 +49,8 @@ export async function readFigures(deps: Deps, user: User, transaction?: Transact
     painLimits,
     edits: edits.map((row) => figureRow(row.get({ plain: true }))),
     tasks: tasks.map((row) => taskRow(row.get({ plain: true }))),
+    drills: (await ownDrillRecords(deps.database, user.practiceId, transaction)).map(ownDrillRow),
+    doseShares: figures.doseShares,
   };
 }
 
@@ -111,11 +118,13 @@ export async function unsetFigure(deps: Deps, user: User, id: string): Promise<F
   });
 }
 
-export async function setPainLimits(
+/** Changes settings of the practice itself on the version they were read at. */
+async function changePractice(
   deps: Deps,
   user: User,
-  painLimits: { fine: number; stop: number } | null,
+  change: Partial<PracticeRecord>,
   version: number,
+  action: string,
 ): Promise<Figures> {
   const { database } = deps;
   return database.inTransaction(async (transaction) => {
@@ -126,19 +135,38 @@ export async function setPainLimits(
     if (!practice) throw notFound('Practice');
     if (practice.get('version') !== version)
       throw new ApiProblem('version-conflict', { current: await readFigures(deps, user, transaction) });
-    await practice.update({ painLimits, version: version + 1 }, { transaction });
-    await audit(database, user, null, 'pain-limits.set', transaction);
+    await practice.update({ ...change, version: version + 1 }, { transaction });
+    await audit(database, user, null, action, transaction);
     return readFigures(deps, user, transaction);
   });
 }
 
-/** A stable id of a practice's own task, made once from its name. */
-function slugOf(name: string, taken: ReadonlySet<string>): string {
+export async function setPainLimits(
+  deps: Deps,
+  user: User,
+  painLimits: { fine: number; stop: number } | null,
+  version: number,
+): Promise<Figures> {
+  return changePractice(deps, user, { painLimits }, version, 'pain-limits.set');
+}
+
+/** Sets the shares of a tested maximum that the practice uses instead of the shipped ones; [] sets all back. */
+export async function setDoseShares(
+  deps: Deps,
+  user: User,
+  doseShares: readonly DoseShare[],
+  version: number,
+): Promise<Figures> {
+  return changePractice(deps, user, { doseShares: [...doseShares] }, version, 'dose-shares.set');
+}
+
+/** A stable id of something of a practice's own, made once from its name. */
+export function slugOf(name: string, taken: ReadonlySet<string>, fallback: string): string {
   const word = name
     .toLowerCase()
     .replaceAll(/[^a-z0-9]+/g, '-')
     .replaceAll(/^-+|-+$/g, '');
-  const base = `own-${word || 'task'}`.slice(0, 70);
+  const base = `own-${word || fallback}`.slice(0, 70);
   for (let n = 1; ; n += 1) {
     const slug = n === 1 ? base : `${base}-${n}`;
     if (!taken.has(slug)) return slug;
@@ -159,7 +187,7 @@ export async function saveTask(
     if (rowId === undefined) {
       const { figures } = await practiceSettings(database, user.practiceId, transaction);
       const taken = new Set([...deps.reference.demands.keys(), ...figures.tasks.map((t) => t.id)]);
-      const slug = slugOf(task.name, taken);
+      const slug = slugOf(task.name, taken, 'task');
       await practiceTasks.create({ ...task, slug, practiceId: user.practiceId }, { transaction });
     } else {
       const where = { id: rowId, practiceId: user.practiceId };
@@ -283,7 +311,10 @@ export async function previewFigures(deps: Deps, user: User, input: Preview): Pr
   const cases = await loadCases(database, practiceId, deps.today(), ids);
   const changed = cases.flatMap(({ athleteId, name, case: own }): FigureEffect['changed'] => {
     // The figures are in both references already: applying them per athlete again would cost most of the time.
-    const bare: Case = { ...own, overrides: { ...own.overrides, reference: [], tasks: [] } };
+    const bare: Case = {
+      ...own,
+      overrides: { ...own.overrides, ...NO_FIGURES },
+    };
     const changes = differences(judgeFindings(now, bare).findings, judgeFindings(then, bare).findings);
     return changes.length > 0 ? [{ athleteId, name, changes }] : [];
   });

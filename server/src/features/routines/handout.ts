@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import type { RoutineItem } from '@yonder/core/domain';
 import type { Reference } from '@yonder/core/reference';
-import { doseSentence, duration, setupText } from '@yonder/core/words';
+import { amountText, doseSentence, duration, setupText } from '@yonder/core/words';
 
 const require = createRequire(import.meta.url);
 
@@ -57,98 +57,171 @@ const WHEN = {
   restore: 'After training or competition',
 } as const;
 
-function drillBlock(reference: Reference, input: HandoutInput, item: RoutineItem, index: number): object {
+/** How large the handout is set: type and gaps grow and shrink together. */
+type Scale = (points: number) => number;
+
+function drillBlock(
+  reference: Reference,
+  input: HandoutInput,
+  item: RoutineItem,
+  index: number,
+  at: Scale,
+): object {
   const drill = reference.drills.get(item.drill);
   if (!drill) return {};
   const setup = setupText(drill, item);
   const care = input.handling.get(drill.id) ?? [];
+  const small = { fontSize: at(10.5), color: MUTED };
   return {
     unbreakable: true,
-    margin: [0, 0, 0, 11],
+    margin: [0, 0, 0, at(10)],
     columns: [
-      { width: 26, text: String(index + 1), font: 'heading', fontSize: 17, color: TEAL },
+      { width: at(28), text: String(index + 1), font: 'heading', fontSize: at(20), color: TEAL },
       {
         width: '*',
         stack: [
-          { text: drill.name, font: 'heading', fontSize: 13.5, color: INK },
-          { text: doseSentence(drill, item), bold: true, fontSize: 11.5, margin: [0, 1, 0, 1] },
-          { text: drill.athleteText, fontSize: 11 },
-          ...(setup ? [{ text: `Set-up: ${setup}.`, fontSize: 10.5, color: MUTED }] : []),
-          { text: `Watch: ${drill.cues.join('; ')}.`, fontSize: 10.5, color: MUTED },
-          { text: `Feel it: ${drill.feelsLike}.`, fontSize: 10.5, color: MUTED },
-          ...care.map((text) => ({ text: `Take care: ${text}`, fontSize: 10.5, color: '#8a3d10' })),
+          { text: drill.name, font: 'heading', fontSize: at(15), color: INK },
+          { text: doseSentence(drill, item), bold: true, fontSize: at(12.5), margin: [0, 1, 0, 1] },
+          { text: drill.athleteText, fontSize: at(11.5) },
+          ...(setup ? [{ text: `Set-up: ${setup}.`, ...small }] : []),
+          { text: `Watch: ${drill.cues.join('; ')}.`, ...small },
+          { text: `Feel it here: ${drill.feelsLike}.`, ...small },
+          ...care.map((text) => ({ text: `Take care: ${text}`, fontSize: at(10.5), color: '#8a3d10' })),
         ],
       },
     ],
   };
 }
 
-function cautions(input: HandoutInput): object {
+function cautions(input: HandoutInput, at: Scale): object {
   const limit =
     input.stopAbove > 0
       ? `Stop a drill if it hurts more than ${input.stopAbove} out of 10, and tell your practitioner.`
       : 'Stop a drill if it hurts at all, and tell your practitioner.';
+  const next =
+    'If it is worse next morning than the morning before, say so before you do it again. Swelling, giving way, numbness or night pain: stop and get it looked at.';
+  const stack = [
+    { text: 'When to stop', font: 'heading', fontSize: at(13) },
+    { text: limit, bold: true, fontSize: at(11.5), margin: [0, 2, 0, 2] },
+    { text: next, fontSize: at(10.5) },
+    ...input.precautions.map((text) => ({ text, fontSize: at(10.5), bold: true, margin: [0, 2, 0, 0] })),
+  ];
   return {
     unbreakable: true,
-    margin: [0, 0, 0, 14],
-    table: {
-      widths: ['*'],
-      body: [
-        [
-          {
-            margin: [8, 6, 8, 6],
-            stack: [
-              { text: 'When to stop', font: 'heading', fontSize: 12 },
-              { text: limit, fontSize: 11, margin: [0, 2, 0, 2] },
-              {
-                text: 'If it is worse next morning than the morning before, say so before you do it again. Swelling, giving way, numbness or night pain: stop and get it looked at.',
-                fontSize: 10.5,
-              },
-              ...input.precautions.map((text) => ({
-                text,
-                fontSize: 10.5,
-                bold: true,
-                margin: [0, 2, 0, 0],
-              })),
-            ],
-          },
-        ],
-      ],
-    },
+    margin: [0, 0, 0, at(12)],
+    table: { widths: ['*'], body: [[{ margin: [8, 5, 8, 5], stack }]] },
     layout: { hLineColor: () => '#c46b2d', vLineColor: () => '#c46b2d' },
   };
 }
 
-/** The printed handout, A4, in plain words: dose, cues, what to feel, pain limit, when to stop, who to ask. */
-export function createHandout(reference: Reference, input: HandoutInput): Promise<Buffer> {
+/** Sessions that fit across the log page. */
+const LOG_COLUMNS = 10;
+const LOG_HINT =
+  'Tick what you did, or write how many. Pain and effort from 0 to 10; the morning after: better, same or worse.';
+
+/** A page with a grid for the pen: a row a drill, a column a session, pain, effort and the morning after below. */
+function logPage(reference: Reference, input: HandoutInput): object[] {
+  const blank = Array.from({ length: LOG_COLUMNS }, () => ({ text: ' ' }));
+  const row = (label: string, note: string) => [
+    {
+      stack: [
+        { text: label, bold: true, fontSize: 9.5 },
+        { text: note, fontSize: 8, color: MUTED },
+      ],
+    },
+    ...blank,
+  ];
+  const drills = input.items.map((item, i) =>
+    row(`${i + 1}. ${reference.drills.get(item.drill)?.name ?? item.drill}`, amountText(item)),
+  );
+  const body = [
+    row('Date', ''),
+    ...drills,
+    row('Pain, most', '0 to 10'),
+    row('Effort', '0 to 10'),
+    row('The morning after', 'better, same, worse'),
+  ];
+  const line = () => '#9aa4a8';
+  const thin = () => 0.6;
+  return [
+    {
+      text: `Log: ${input.athlete}, version ${input.number}`,
+      font: 'heading',
+      fontSize: 17,
+      pageBreak: 'before',
+      pageOrientation: 'landscape',
+      margin: [0, 0, 0, 4],
+    },
+    { text: LOG_HINT, fontSize: 10.5, color: MUTED, margin: [0, 0, 0, 8] },
+    {
+      table: {
+        widths: [190, ...Array.from({ length: LOG_COLUMNS }, () => '*')],
+        heights: Math.max(20, Math.min(34, Math.floor(330 / body.length))),
+        body,
+      },
+      layout: { hLineColor: line, vLineColor: line, hLineWidth: thin, vLineWidth: thin },
+    },
+  ];
+}
+
+function footer(input: HandoutInput, page: number, pages: number): object {
+  const text = `Questions: ${input.issuedBy}, ${input.practice}. This sheet supports the advice of a qualified practitioner; it does not diagnose or clear you to play. Local rules come first.`;
+  return {
+    margin: [46, 8, 46, 0],
+    fontSize: 8.5,
+    color: MUTED,
+    columns: [
+      { width: '*', text },
+      { width: 50, alignment: 'right', text: `${page} / ${pages}` },
+    ],
+  };
+}
+
+async function render(
+  reference: Reference,
+  input: HandoutInput,
+  scale: number,
+): Promise<{ buffer: Buffer; pages: number }> {
+  const at: Scale = (points) => Math.round(points * scale * 10) / 10;
+  let pages = 0;
   const document = {
     pageSize: 'A4',
-    pageMargins: [46, 44, 46, 60],
+    pageMargins: [46, 40, 46, 56],
     info: { title: `Routine ${input.number}`, creator: 'Yonder Ridge' },
     defaultStyle: { font: 'body', color: INK, lineHeight: 1.12 },
     content: [
-      { text: `${input.athlete}: your routine`, font: 'heading', fontSize: 22 },
+      { text: `${input.athlete}: your routine`, font: 'heading', fontSize: at(24) },
       {
         text: `${WHEN[input.mode]} · ${duration(input.totalSeconds)} in all · version ${input.number}, ${input.issuedOn}`,
-        fontSize: 11,
+        fontSize: at(11),
         color: MUTED,
-        margin: [0, 2, 0, 14],
+        margin: [0, 2, 0, at(10)],
       },
-      cautions(input),
-      ...input.items.map((item, index) => drillBlock(reference, input, item, index)),
+      cautions(input, at),
+      ...input.items.map((item, index) => drillBlock(reference, input, item, index, at)),
+      ...logPage(reference, input),
     ],
-    footer: (page: number, pages: number) => ({
-      margin: [46, 8, 46, 0],
-      fontSize: 8.5,
-      color: MUTED,
-      columns: [
-        {
-          width: '*',
-          text: `Questions: ${input.issuedBy}, ${input.practice}. This sheet supports the advice of a qualified practitioner; it does not diagnose or clear you to play. Local rules come first.`,
-        },
-        { width: 50, alignment: 'right', text: `${page} / ${pages}` },
-      ],
-    }),
+    footer: (page: number, all: number) => {
+      pages = all;
+      return footer(input, page, all);
+    },
   };
-  return maker.createPdf(document).getBuffer();
+  const buffer = await maker.createPdf(document).getBuffer();
+  return { buffer, pages };
+}
+
+/** Sizes tried from the largest: the sheet should be legible on a wall and still fit two pages. */
+const SCALES = [1.25, 1.12, 1, 0.9, 0.8, 0.72] as const;
+const BODY_PAGES = 2;
+
+/**
+ * The printed handout, A4, in plain words: dose, cues, what to feel, pain limit, when to stop, who to ask, as large as
+ * fits two pages; then a page with a grid to log sessions by pen.
+ */
+export async function createHandout(reference: Reference, input: HandoutInput): Promise<Buffer> {
+  for (const scale of SCALES) {
+    const { buffer, pages } = await render(reference, input, scale);
+    if (pages <= BODY_PAGES + 1 || scale === SCALES.at(-1)) return buffer;
+  }
+  throw new RangeError('no scale to set the handout in');
 }

@@ -1,5 +1,6 @@
 import type { RoutineItem } from '@yonder/core/domain';
 import { painLimits } from '@yonder/core/findings';
+import { practiceReference } from '@yonder/core/reference';
 import { precautionsOfDrill, safetyState } from '@yonder/core/safety';
 import type { Deps } from '../../deps.ts';
 import type { User } from '../../http/endpoint.ts';
@@ -13,17 +14,18 @@ export async function printRoutine(deps: Deps, user: User, routineId: string): P
   const routine = await findRoutine(deps, user, routineId);
   const loaded = await loadCase(deps.database, user.practiceId, routine.athleteId, deps.today());
   const practice = await deps.database.models.practices.findByPk(user.practiceId);
-  const safety = safetyState(deps.reference, loaded.case.athlete, deps.today());
+  const reference = practiceReference(deps.reference, loaded.case.overrides);
+  const safety = safetyState(reference, loaded.case.athlete, deps.today());
   const items = routine.items as RoutineItem[];
   const handling = new Map(
     items.map((item) => {
-      const drill = deps.reference.drills.get(item.drill);
-      const own = drill ? precautionsOfDrill(deps.reference, drill, safety.precautions).handling : [];
+      const drill = reference.drills.get(item.drill);
+      const own = drill ? precautionsOfDrill(reference, drill, safety.precautions).handling : [];
       return [item.drill, own.map((h) => h.text)] as const;
     }),
   );
   await audit(deps.database, user, routine.athleteId, 'routine.print');
-  return createHandout(deps.reference, {
+  return createHandout(reference, {
     athlete: loaded.name,
     practice: practice?.get({ plain: true }).name ?? '',
     number: routine.number,
@@ -32,10 +34,8 @@ export async function printRoutine(deps: Deps, user: User, routineId: string): P
     mode: routine.mode as 'prepare' | 'build' | 'restore',
     totalSeconds: routine.totalSeconds,
     items,
-    stopAbove: painLimits(deps.reference, loaded.case, safety.age).stop,
-    precautions: safety.precautions.flatMap(
-      (p) => deps.reference.precautions.get(p.id)?.athleteWording ?? [],
-    ),
+    stopAbove: painLimits(reference, loaded.case, safety.age).stop,
+    precautions: safety.precautions.flatMap((p) => reference.precautions.get(p.id)?.athleteWording ?? []),
     handling,
   });
 }

@@ -1,4 +1,5 @@
 import {
+  buildOnServerSchema,
   decidedSchema,
   decideSchema,
   draftRowSchema,
@@ -11,6 +12,7 @@ import { z } from 'zod';
 import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
+import { streamBuild } from './building.ts';
 import { printRoutine } from './printing.ts';
 import { routineRow } from './records.ts';
 import * as service from './service.ts';
@@ -61,6 +63,17 @@ export function routineEndpoints(deps: Deps): Endpoint[] {
           .set('Content-Disposition', 'inline; filename="routine.pdf"')
           .send(pdf);
       },
+    }),
+    endpoint({
+      method: 'post',
+      path: '/athletes/:athleteId/build',
+      summary:
+        'Build on the server: one JSON document a line, interim answers first; closing the request cancels it',
+      params: athlete,
+      body: buildOnServerSchema,
+      sends: 'application/x-ndjson',
+      handler: ({ user, params, body, response }) =>
+        streamBuild(deps, user, params.athleteId, body, response),
     }),
     endpoint({
       method: 'get',

@@ -32,6 +32,8 @@ describe('issuing', () => {
     [{ ...ROCK, setup: { 'foot-wall-distance': 7 } }, '$.items[0].setup.foot-wall-distance'],
     [{ ...ROCK, sets: 0 }, '$.items[0].sets'],
     [{ ...ROCK, colour: 'teal' }, '$.items[0]'],
+    [{ ...ROCK, tempo: 'slowly' }, '$.items[0].tempo'],
+    [{ ...ROCK, circuit: { id: 'a', rounds: 1 } }, '$.items[0].circuit.rounds'],
   ])('refuses %o at %s and stores nothing', async (item, path) => {
     const { id } = await addAthlete(north);
     const response = await issue(north, id, TODAY, [item]).expect(400);
@@ -89,6 +91,57 @@ describe('the handout', () => {
     expect(read).toContain('foot distance from wall 6 cm');
     expect(read).toContain('Stop a drill if it hurts more than 5 out of 10');
     expect(read).not.toMatch(/\b(safe|prevents|cleared|risk)\b/i);
+  });
+  it('fits ten drills on two pages, with a page to log them by pen', async () => {
+    const { id } = await addAthlete(north, { name: 'Ivo Langdale' });
+    const drills = [
+      'cat-camel',
+      'dead-bug',
+      'glute-bridge',
+      'ankle-circles',
+      'wall-slide',
+      'bird-dog',
+      'side-lying-clam',
+      'double-leg-heel-raise',
+      'standing-hip-circle',
+    ];
+    const items = [ROCK, ...drills.map((drill) => ({ ...ROCK, drill, side: 'both', setup: {} }))];
+    const routine = (await issue(north, id, TODAY, items).expect(201)).body;
+    const pdf = await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);
+    const info = spawnSync('pdfinfo', ['-'], { input: pdf.body as Buffer, encoding: 'utf8' }).stdout;
+    expect(Number(/Pages:\s+(\d+)/.exec(info)?.[1])).toBeLessThanOrEqual(3);
+    const read = await text(routine.id);
+    for (const word of [
+      'Log: Ivo Langdale, version 1',
+      'The morning after',
+      'Effort',
+      '10. Standing hip circle',
+      'Feel it here:',
+      'Questions: R. Halloran',
+    ])
+      expect(read).toContain(word);
+  });
+  it('writes uneven sides, breaths, both ways and rounds in words', async () => {
+    const { id } = await addAthlete(north);
+    const uneven = {
+      ...ROCK,
+      side: 'both',
+      perSide: { left: { sets: 3, amount: 8 }, right: { sets: 2, amount: 8 } },
+    };
+    const foot = {
+      ...ROCK,
+      drill: 'short-foot-seated',
+      side: 'both',
+      setup: {},
+      holdBreaths: 3,
+      bothWays: true,
+      circuit: { id: 'a', rounds: 3 },
+    };
+    const read = await text((await issue(north, id, TODAY, [uneven, foot]).expect(201)).body.id);
+    expect(read).toContain('Left 3 sets of 8 repetitions; right 2 sets of 8 repetitions');
+    expect(read).toContain('holding each for 3 slow breaths');
+    expect(read).toContain('then the same again the other way round');
+    expect(read).toContain('one round of 3');
   });
   it('carries the stricter limit of the growing and the handling of a precaution', async () => {
     const { id } = await addAthlete(north, { birthDate: '2011-01-01' });

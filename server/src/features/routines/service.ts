@@ -5,6 +5,7 @@ import { judgeFindings } from '@yonder/core/findings';
 import { itemsFaults } from '@yonder/core/formats';
 import { applyVerdicts, decideProgress } from '@yonder/core/progress';
 import { routineChanges } from '@yonder/core/words';
+import { practiceReference } from '@yonder/core/reference';
 import type { Transaction } from 'sequelize';
 import type { RoutineRecord } from '../../db/models.ts';
 import type { Deps } from '../../deps.ts';
@@ -15,6 +16,7 @@ import { loadCase } from '../athletes/cases.ts';
 import type { LoadedCase } from '../athletes/cases.ts';
 import { loadStory } from '../athletes/repository.ts';
 import { audit } from '../audit.ts';
+import { referenceOf } from '../figures/practice.ts';
 import { checkWorkingDay } from '../workingDay.ts';
 import { draftRow, routineRow } from './records.ts';
 import { refuseUnsafe } from './safety.ts';
@@ -79,6 +81,7 @@ async function storeVersion(
   });
   const previous = newest?.get({ plain: true }) ?? null;
   const report = judgeFindings(deps.reference, loaded.case);
+  const reference = practiceReference(deps.reference, loaded.case.overrides);
   const created = await deps.database.models.routines.create(
     {
       athleteId: loaded.athleteId,
@@ -89,7 +92,7 @@ async function storeVersion(
       issuedOn: version.on,
       issuedBy: user.name,
       items: [...version.items],
-      totalSeconds: routineSeconds(deps.reference, version.items),
+      totalSeconds: routineSeconds(reference, version.items),
       request: version.request,
       findings: report.findings
         .filter((f) => f.severity > 0)
@@ -100,7 +103,7 @@ async function storeVersion(
           priority,
           state,
         })),
-      changes: previous ? routineChanges(deps.reference, previous.items as RoutineItem[], version.items) : [],
+      changes: previous ? routineChanges(reference, previous.items as RoutineItem[], version.items) : [],
     },
     { transaction },
   );
@@ -116,13 +119,14 @@ export async function issueRoutine(
   input: IssueRoutine,
 ): Promise<RoutineRow> {
   checkWorkingDay('$.on', input.on, deps.today());
-  const faults = itemsFaults(deps.reference, input.items);
-  if (faults.length > 0) throw new ApiProblem('invalid-request', { errors: faults });
   const { database } = deps;
+  const reference = await referenceOf(deps.reference, database, user.practiceId);
+  const faults = itemsFaults(reference, input.items);
+  if (faults.length > 0) throw new ApiProblem('invalid-request', { errors: faults });
   return database.inTransaction(async (transaction) => {
     await lockAthlete(deps, user, athleteId, transaction);
     const loaded = await loadCase(database, user.practiceId, athleteId, input.on, transaction);
-    refuseUnsafe(deps, loaded.case.athlete, input.items, input.on);
+    refuseUnsafe(deps, loaded.case, input.items, input.on);
     const record = await storeVersion(deps, user, loaded, input, transaction);
     await database.models.drafts.destroy({ where: { athleteId, practiceId: user.practiceId }, transaction });
     return routineRow(record);
@@ -145,9 +149,10 @@ export async function saveDraft(
   draft: Draft,
   version: number | null,
 ): Promise<DraftRow> {
-  const faults = itemsFaults(deps.reference, draft.items);
-  if (faults.length > 0) throw new ApiProblem('invalid-request', { errors: faults });
   const { database } = deps;
+  const reference = await referenceOf(deps.reference, database, user.practiceId);
+  const faults = itemsFaults(reference, draft.items);
+  if (faults.length > 0) throw new ApiProblem('invalid-request', { errors: faults });
   return database.inTransaction(async (transaction) => {
     await loadStory(database, user.practiceId, athleteId, transaction);
     const where = { athleteId, practiceId: user.practiceId };
@@ -192,7 +197,7 @@ export async function decide(deps: Deps, user: User, athleteId: string, input: D
       });
     }
     const items = applyVerdicts(deps.reference, loaded.case, decisions, input.verdicts);
-    if (items.length > 0) refuseUnsafe(deps, loaded.case.athlete, items, input.on);
+    if (items.length > 0) refuseUnsafe(deps, loaded.case, items, input.on);
     const rows = input.verdicts.map((verdict) => ({
       athleteId,
       practiceId: user.practiceId,

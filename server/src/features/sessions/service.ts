@@ -62,7 +62,7 @@ export async function startSession(
     const routine = await findRoutine(deps, user, input.routineId, transaction);
     const { athleteId } = routine;
     const loaded = await loadCase(database, user.practiceId, athleteId, input.date, transaction);
-    refuseUnsafe(deps, loaded.case.athlete, routine.items as RoutineItem[], input.date);
+    refuseUnsafe(deps, loaded.case, routine.items as RoutineItem[], input.date);
     const where = {
       athleteId,
       practiceId: user.practiceId,
@@ -93,7 +93,7 @@ async function checkEntries(
   const swapped = entries.filter((entry) => entry.swappedFor !== undefined);
   if (swapped.length === 0) return;
   const loaded = await loadCase(deps.database, user.practiceId, session.athleteId, session.date);
-  refuseUnsafe(deps, loaded.case.athlete, swapped, session.date);
+  refuseUnsafe(deps, loaded.case, swapped, session.date);
 }
 
 /** Stores how far the run is and what was done; a finished run is only added to by the morning after. */

@@ -39,6 +39,7 @@ export const EMPTY_ATHLETE: AthleteFields = {
   minutesRestore: null,
   places: [],
   dislikes: [],
+  loadLimits: [],
 };
 
 interface Props {

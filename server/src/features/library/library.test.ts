@@ -1,0 +1,169 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { DRILL_FILE_FORMAT, ownDrillOf } from '@yonder/core/formats';
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { addAthlete, createTestApp, issue, ROCK, TODAY } from '../../testing/testApp.ts';
+import type { Client, TestApp } from '../../testing/testApp.ts';
+
+let app: TestApp;
+let north: Client;
+let south: Client;
+beforeAll(async () => {
+  app = await createTestApp();
+  north = await app.signIn();
+  south = await app.signIn('south');
+});
+afterAll(() => app.close());
+
+const source = bundledReference.drills.get('knee-to-wall-rock');
+if (!source) throw new Error('no drill to copy');
+const copy = (name: string, over: object = {}) => ({ ...ownDrillOf(source, 'own-new', name), ...over });
+const drillsOf = async (client: Client) => (await client.get('/figures').expect(200)).body.drills;
+
+describe('drills of the practice’s own', () => {
+  it('get an id from their name, are known to cases at once, and stay inside the practice', async () => {
+    const { body } = await north.post('/library/drills', { drill: copy('Slope board rock') }).expect(201);
+    const [row] = body.drills;
+    expect(row).toMatchObject({
+      version: 1,
+      savedBy: 'R. Halloran',
+      savedOn: TODAY,
+      drill: { id: 'own-slope-board-rock' },
+    });
+    const { id } = await addAthlete(north);
+    const { body: loaded } = await north.get(`/athletes/${id}/case?on=${TODAY}`).expect(200);
+    expect(loaded.case.overrides.drills.map((d: { id: string }) => d.id)).toEqual(['own-slope-board-rock']);
+    expect(await drillsOf(south)).toEqual([]);
+    await south.put(`/library/drills/${row.rowId}`, { drill: row.drill, version: 1 }).expect(404);
+  });
+  it('can be issued, run and printed; archived they keep their name in what was issued', async () => {
+    const [row] = await drillsOf(north);
+    const { id } = await addAthlete(north);
+    const item = { ...ROCK, drill: row.drill.id };
+    const routine = (await issue(north, id, TODAY, [item]).expect(201)).body;
+    expect(routine.totalSeconds).toBeGreaterThan(0);
+    await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);
+    await north.post('/sessions', { routineId: routine.id, date: TODAY }).expect(200);
+    await north
+      .put(`/library/drills/${row.rowId}`, { drill: { ...row.drill, archived: true }, version: row.version })
+      .expect(200);
+    const next = await issue(north, id, TODAY, [ROCK]).expect(201);
+    expect(next.body.changes[0]).toContain('Slope board rock');
+  });
+  it('two saved at once never share an id', async () => {
+    const sent = await Promise.all(
+      [1, 2, 3].map(() => north.post('/library/drills', { drill: copy('Twin') })),
+    );
+    expect(sent.map((r) => r.status)).toEqual([201, 201, 201]);
+    const ids = (await drillsOf(north)).map((d: { drill: { id: string } }) => d.drill.id);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(ids).toEqual(expect.arrayContaining(['own-twin', 'own-twin-2', 'own-twin-3']));
+  });
+  it.each([
+    [{ serves: [{ restriction: 'none-such', match: 1 }] }, '$.drill.serves[0].restriction'],
+    [{ loadClass: 'impact', contraindications: [] }, '$.drill.contraindications'],
+    [{ dose: { ...source.dose, sets: { default: 9, min: 1, max: 3 } } }, '$.drill.dose.sets'],
+    [{ ladder: 'own-unnamed' }, '$.drill.ladderName'],
+    [{ colour: 'teal' }, '$.drill'],
+  ])('refuses %o at %s and stores nothing', async (over, path) => {
+    const before = await drillsOf(north);
+    const { body } = await north.post('/library/drills', { drill: copy('Faulty', over) }).expect(400);
+    expect(body.errors.map((e: { path: string }) => e.path)).toContain(path);
+    expect(await drillsOf(north)).toEqual(before);
+  });
+  it('a change on an old version is a conflict that shows the stored one', async () => {
+    const row = (await drillsOf(north)).find((d: { drill: { id: string } }) => d.drill.id === 'own-twin');
+    await north
+      .put(`/library/drills/${row.rowId}`, {
+        drill: { ...row.drill, name: 'Twin one' },
+        version: row.version,
+      })
+      .expect(200);
+    const late = await north
+      .put(`/library/drills/${row.rowId}`, { drill: row.drill, version: row.version })
+      .expect(409);
+    expect(late.body.current.drill.name).toBe('Twin one');
+  });
+});
+
+describe('drill files', () => {
+  it('exported and imported by another practice are the same drills', async () => {
+    const file = JSON.parse((await north.get('/library/drills/export.json').expect(200)).text);
+    expect(file.format).toBe(DRILL_FILE_FORMAT);
+    const checked = await south
+      .post('/library/drills/import', { drills: file.drills, check: true })
+      .expect(200);
+    expect(checked.body).toMatchObject({ faults: [], replaced: [] });
+    expect(checked.body.added).toHaveLength(file.drills.length);
+    expect(await drillsOf(south)).toEqual([]);
+    await south.post('/library/drills/import', { drills: file.drills }).expect(200);
+    expect((await drillsOf(south)).map((d: { drill: unknown }) => d.drill)).toEqual(file.drills);
+    const again = await south
+      .post('/library/drills/import', { drills: file.drills, check: true })
+      .expect(200);
+    expect(again.body.replaced).toHaveLength(file.drills.length);
+  });
+  it('one faulty drill keeps all out, each fault with its place in the file', async () => {
+    const before = await drillsOf(south);
+    const drills = [
+      copy('Sound', { id: 'own-sound' }),
+      copy('Not sound', { id: 'own-unsound', fatigue: 40 }),
+    ];
+    const { body } = await south.post('/library/drills/import', { drills }).expect(400);
+    expect(body.errors.map((e: { path: string }) => e.path)).toEqual(['$.drills[1].fatigue']);
+    expect(await drillsOf(south)).toEqual(before);
+  });
+});
+
+describe('dose shares', () => {
+  const share = { category: 'activate', mode: 'prepare', of: 'reps', low: 0.2, high: 0.4 };
+  it('are kept for the practice, reach its cases, and an empty list sets them back', async () => {
+    const { version } = (await north.get('/figures')).body;
+    const set = await north.put('/figures/dose-shares', { doseShares: [share], version }).expect(200);
+    expect(set.body.doseShares).toEqual([share]);
+    const { id } = await addAthlete(north);
+    const { body } = await north.get(`/athletes/${id}/case?on=${TODAY}`);
+    expect(body.case.overrides.doseShares).toEqual([share]);
+    await north.put('/figures/dose-shares', { doseShares: [], version }).expect(409);
+    await north.put('/figures/dose-shares', { doseShares: [], version: set.body.version }).expect(200);
+  });
+  it('cannot be upside down or doubled', async () => {
+    const { version } = (await north.get('/figures')).body;
+    const upside = await north
+      .put('/figures/dose-shares', { doseShares: [{ ...share, low: 0.9 }], version })
+      .expect(400);
+    expect(upside.body.errors[0].path).toBe('$.doseShares[0].high');
+    await north.put('/figures/dose-shares', { doseShares: [share, share], version }).expect(400);
+  });
+});
+
+describe('templates', () => {
+  const template = {
+    name: 'Descent day',
+    sport: 'fell running',
+    role: 'senior',
+    structure: 'short-minimum',
+    request: {},
+    items: [ROCK],
+  };
+  it('are kept, changed on their version, and removed, each inside its practice', async () => {
+    const { body: kept } = await north.post('/templates', template).expect(201);
+    expect(kept).toMatchObject({ name: 'Descent day', version: 1, savedBy: 'R. Halloran' });
+    expect((await south.get('/templates')).body).toEqual([]);
+    await south.delete(`/templates/${kept.id}`).expect(404);
+    const changed = await north
+      .put(`/templates/${kept.id}`, { ...template, role: 'junior', version: 1 })
+      .expect(200);
+    expect(changed.body).toMatchObject({ role: 'junior', version: 2 });
+    await north.put(`/templates/${kept.id}`, { ...template, version: 1 }).expect(409);
+    const twice = await north.post('/templates', template).expect(409);
+    expect(twice.body.detail).toContain('Descent day');
+    await north.delete(`/templates/${kept.id}`).expect(204);
+    expect((await north.get('/templates')).body).toEqual([]);
+  });
+  it('refuse drills and structures that are not there', async () => {
+    const { body } = await north
+      .post('/templates', { ...template, structure: 'marathon', items: [{ ...ROCK, drill: 'moon-walk' }] })
+      .expect(400);
+    expect(body.errors.map((e: { path: string }) => e.path)).toEqual(['$.items[0].drill', '$.structure']);
+  });
+});
