@@ -54,15 +54,15 @@ export function benefitCurve(
 
 /** The minutes from which more time stops paying; null while every further minute still does. */
 export function stopsPaying(points: readonly CurvePoint[]): number | null {
-  const most = Math.max(0, ...points.map((point) => point.objective));
-  const least = Math.min(most, ...points.map((point) => point.objective));
+  const most = Math.max(0, ...points.map((point) => point.benefit));
+  const least = Math.min(most, ...points.map((point) => point.benefit));
   const span = most - least;
   if (span <= 0) return points[0]?.minutes ?? null;
   for (const [i, point] of points.entries()) {
     const rest = points.slice(i + 1);
     if (rest.length === 0) return null;
     const pays = rest.some(
-      (later) => (later.objective - point.objective) / (later.minutes - point.minutes) > PAYS_SHARE * span,
+      (later) => (later.benefit - point.benefit) / (later.minutes - point.minutes) > PAYS_SHARE * span,
     );
     if (!pays) return point.minutes;
   }

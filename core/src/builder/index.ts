@@ -29,5 +29,12 @@ export { refitChanges } from './refit.ts';
 export type { RefitChange } from './refit.ts';
 export { changedRequest, whatIf } from './whatIf.ts';
 export type { RequestChange, WhatIf } from './whatIf.ts';
-export { minutesUntilIn, relaxationOf, whyNotBound, whyNotExact, whyNotRange } from './whyNot.ts';
+export {
+  minutesUntilIn,
+  nearestMisses,
+  relaxationOf,
+  whyNotBound,
+  whyNotExact,
+  whyNotRange,
+} from './whyNot.ts';
 export type { Relaxation, WhyNot } from './whyNot.ts';

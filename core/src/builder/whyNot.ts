@@ -145,6 +145,31 @@ export function whyNotExact(prepared: Prepared, plan: SolvedPlan, solver: MipSol
   };
 }
 
+/**
+ * Drills that are not in a plan and come nearest to it: those that may be used by the benefit of their best option,
+ * then those a rule keeps out by what they would serve.
+ */
+export function nearestMisses(prepared: Prepared, plan: SolvedPlan, count: number): string[] {
+  const chosen = new Set(plan.chosen.map((option) => option.drill));
+  const usable = new Map<string, number>();
+  for (const { drill, benefit } of prepared.problem.options) {
+    if (chosen.has(drill) || benefit.length === 0) continue;
+    const worth = benefit.reduce((sum, b) => sum + b.value, 0);
+    usable.set(drill, Math.max(worth, usable.get(drill) ?? 0));
+  }
+  const kept = prepared.reference.data.drills.flatMap((drill): [string, number][] => {
+    if (!prepared.options.ineligible.has(drill.id) || drill.archived) return [];
+    const worth = prepared.weights.reduce((sum, { restriction, weight }) => {
+      const match = drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
+      return sum + (match >= BUILDER.coverMatch ? match * weight : 0);
+    }, 0);
+    return worth > 0 ? [[drill.id, worth]] : [];
+  });
+  const ranked = (list: readonly [string, number][]) =>
+    [...list].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).map(([id]) => id);
+  return [...ranked([...usable]), ...ranked(kept)].slice(0, count);
+}
+
 /** Extra minutes that are tried, in order, to see when a drill comes in by itself. */
 const MORE_MINUTES = [1, 2, 3, 5, 8, 12] as const;
 

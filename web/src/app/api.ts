@@ -39,7 +39,18 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, ApiError> = async (arg
 /** One API per backend; every feature injects its own endpoints. */
 export const api = createApi({
   baseQuery,
-  tagTypes: ['Me', 'Athletes', 'Athlete', 'Case', 'Screenings', 'Routines', 'Sessions', 'Draft', 'Figures'],
+  tagTypes: [
+    'Me',
+    'Athletes',
+    'Athlete',
+    'Case',
+    'Screenings',
+    'Routines',
+    'Sessions',
+    'Draft',
+    'Figures',
+    'Templates',
+  ],
   endpoints: () => ({}),
 });
 

@@ -21,7 +21,9 @@ export function ReferenceProvider({ children }: { children: ReactNode }) {
   const both = useMemo(() => {
     if (!data) return { practice: bundled, bundled };
     const reference = data.edits.filter((edit) => edit.ended === null);
-    return { practice: practiceReference(bundled, { reference, tasks: data.tasks }), bundled };
+    const drills = data.drills.map((row) => row.drill);
+    const { tasks, doseShares } = data;
+    return { practice: practiceReference(bundled, { reference, tasks, drills, doseShares }), bundled };
   }, [bundled, data]);
   return <ReferenceContext value={both}>{children}</ReferenceContext>;
 }

@@ -1,4 +1,4 @@
-import type { Ask, CallName, Calls, Interim, Reply } from './protocol.ts';
+import type { Ask, CallName, Calls, InterimOf, Reply } from './protocol.ts';
 
 /** The part of a worker that the client uses; a test passes its own. */
 export interface WorkerPort {
@@ -11,11 +11,11 @@ export interface WorkerPort {
 interface Waiting {
   readonly resolve: (answer: unknown) => void;
   readonly reject: (error: Error) => void;
-  readonly onInterim: ((interim: Interim) => void) | undefined;
+  readonly onInterim: ((interim: never) => void) | undefined;
 }
 
-export interface CallOptions {
-  readonly onInterim?: (interim: Interim) => void;
+export interface CallOptions<Name extends CallName> {
+  readonly onInterim?: (interim: InterimOf<Name>) => void;
   /** Aborting ends the worker, since a solve cannot be interrupted from outside; the next call starts a new one. */
   readonly signal?: AbortSignal;
 }
@@ -44,7 +44,7 @@ export class ComputeClient {
     const waiting = this.waiting.get(reply.id);
     if (!waiting) return;
     if (reply.kind === 'interim') {
-      waiting.onInterim?.(reply.interim);
+      waiting.onInterim?.(reply.interim as never);
       return;
     }
     this.waiting.delete(reply.id);
@@ -62,7 +62,7 @@ export class ComputeClient {
   call<Name extends CallName>(
     call: Name,
     ask: Calls[Name]['ask'],
-    options: CallOptions = {},
+    options: CallOptions<Name> = {},
   ): Promise<Calls[Name]['answer']> {
     const { signal, onInterim } = options;
     const id = this.nextId;
@@ -90,7 +90,11 @@ export class ComputeClient {
   }
 }
 
-export const compute = new ComputeClient(
-  () =>
-    new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }) as unknown as WorkerPort,
-);
+const createWorker = () =>
+  new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }) as unknown as WorkerPort;
+
+/** For what somebody waits for. */
+export const compute = new ComputeClient(createWorker);
+
+/** For long work nobody waits for: it never stands in the way of an answer, and is ended when it is stale. */
+export const background = new ComputeClient(createWorker);

@@ -3,7 +3,7 @@ import loadHighs from 'highs';
 import wasmUrl from 'highs/runtime?url';
 import { loadReference } from '../app/referenceData.ts';
 import { handlers } from './handlers.ts';
-import type { Ask, Interim, Reply } from './protocol.ts';
+import type { Ask, Reply } from './protocol.ts';
 
 const tools = Promise.all([loadReference(), loadHighs({ locateFile: () => wasmUrl })]).then(
   ([reference, highs]) => ({
@@ -18,7 +18,7 @@ self.addEventListener('message', async ({ data: { id, call, ask } }: MessageEven
     const handler = handlers[call] as (
       t: Awaited<typeof tools>,
       a: unknown,
-      i: (interim: Interim) => void,
+      i: (interim: unknown) => void,
     ) => unknown;
     const answer = handler(await tools, ask, (interim) => reply({ id, kind: 'interim', interim }));
     reply({ id, kind: 'done', answer });

@@ -1,10 +1,29 @@
-import type { BuildReport, ItemExplanation, SolvedPlan, Swap } from '@yonder/core/builder';
+import type {
+  BuildReport,
+  CurvePoint,
+  ItemExplanation,
+  OrderCost,
+  RefitChange,
+  RequestChange,
+  SolvedPlan,
+  Swap,
+  SwapReason,
+  WhatIf,
+  WhyNot,
+} from '@yonder/core/builder';
+import type { Check } from '@yonder/core/checks';
 import type { Case, RoutineItem, Side } from '@yonder/core/domain';
+import type { FailureDistance } from '@yonder/core/dose';
 
-/** How items stand: each explained, and what nobody serves. */
+/** How items stand: each explained, what nobody serves, what is wrong and how it is repaired, what the order costs. */
 export interface Explained {
   readonly items: readonly ItemExplanation[];
+  readonly failure: readonly (FailureDistance | null)[];
   readonly uncovered: readonly { restriction: string; side: Side; weight: number }[];
+  readonly checks: readonly Check[];
+  readonly order: OrderCost;
+  /** The same items in the automatic order, and what that would cost. */
+  readonly best: { readonly items: readonly RoutineItem[]; readonly cost: OrderCost };
 }
 
 /** What the worker can be asked, and what it answers. */
@@ -14,17 +33,41 @@ export interface Calls {
   readonly build: { ask: { case: Case }; answer: BuildReport };
   readonly explain: { ask: { case: Case; items: readonly RoutineItem[] }; answer: Explained };
   readonly swaps: {
-    ask: { case: Case; items: readonly RoutineItem[]; index: number };
+    ask: { case: Case; items: readonly RoutineItem[]; index: number; reason: SwapReason | null };
     answer: readonly Swap[];
+  };
+  /**
+   * Why drills are not in the best routine for a case: bounds first as an interim answer, then ranges. With none named,
+   * the ten that come nearest.
+   */
+  readonly whyNot: {
+    ask: { case: Case; drills: readonly string[] };
+    answer: Readonly<Record<string, WhyNot>>;
+  };
+  /** The same for one drill, proven, with the extra minutes from which it comes in by itself. */
+  readonly whyNotExact: {
+    ask: { case: Case; drill: string };
+    answer: { why: WhyNot; minutes: number | null };
+  };
+  readonly whatIf: { ask: { case: Case; change: RequestChange }; answer: WhatIf & { now: BuildReport } };
+  /** Benefit against minutes; every point as an interim answer. */
+  readonly curve: { ask: { case: Case; minutes: readonly number[] }; answer: readonly CurvePoint[] };
+  /** Builds while keeping drills where they fit, and says what became of each. */
+  readonly refit: {
+    ask: { case: Case; from: readonly string[] };
+    answer: { report: BuildReport; changes: readonly RefitChange[] };
   };
 }
 export type CallName = keyof Calls;
 
-/** An interim answer of a build: the best routine so far and how it was reached. */
-export interface Interim {
-  readonly report: BuildReport;
-  readonly stage: SolvedPlan['stage'];
+/** Interim answers of a call, for those that have any. */
+export interface Interims {
+  /** The best routine so far and how it was reached. */
+  readonly build: { readonly report: BuildReport; readonly stage: SolvedPlan['stage'] };
+  readonly whyNot: Readonly<Record<string, WhyNot>>;
+  readonly curve: CurvePoint;
 }
+export type InterimOf<Name extends CallName> = Name extends keyof Interims ? Interims[Name] : never;
 
 export interface Ask {
   readonly id: number;
@@ -33,6 +76,6 @@ export interface Ask {
 }
 
 export type Reply =
-  | { readonly id: number; readonly kind: 'interim'; readonly interim: Interim }
+  | { readonly id: number; readonly kind: 'interim'; readonly interim: unknown }
   | { readonly id: number; readonly kind: 'done'; readonly answer: unknown }
   | { readonly id: number; readonly kind: 'failed'; readonly message: string };

@@ -6,6 +6,7 @@ import { MODE_LABEL, number } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { LimitsPicker } from './LimitsPicker.tsx';
 import classes from './Routine.module.css';
 import type { BuildState } from './useBuilder.ts';
 
@@ -54,6 +55,9 @@ function KitPicker({ request, onChange }: Pick<Props, 'request' | 'onChange'>) {
   );
 }
 
+/** A gap is worth showing once it means something to a person; before that the answer is just the first. */
+const LARGEST_GAP_SHOWN = 1;
+
 function Progress({ state }: { state: BuildState }) {
   if (state.kind === 'failed') {
     return (
@@ -64,7 +68,7 @@ function Progress({ state }: { state: BuildState }) {
   }
   if (state.kind === 'solving') {
     const gap = state.interim?.report.routine?.gap;
-    const known = gap !== undefined && Number.isFinite(gap) && gap < 10;
+    const known = gap !== undefined && gap < LARGEST_GAP_SHOWN;
     return (
       <Text size="sm" role="status">
         <Loader size={12} mr={6} />
@@ -76,15 +80,7 @@ function Progress({ state }: { state: BuildState }) {
       </Text>
     );
   }
-  const gap = state.kind === 'done' ? state.report.routine?.gap : undefined;
-  if (gap === undefined) return null;
-  return (
-    <Text size="sm" c="var(--muted)" role="status">
-      {gap < 0.0005
-        ? 'Proven: no better choice exists.'
-        : `Proven: at most ${number(gap * 100, 1)} % could still be gained.`}
-    </Text>
-  );
+  return null;
 }
 
 /** What the routine is for and within what limits; building goes on in the background and can be cancelled. */
@@ -93,7 +89,6 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
   const { athlete } = useWorkspace();
   const minutesFor = (mode: Mode) =>
     ({ prepare: athlete.minutes, build: athlete.minutesBuild, restore: athlete.minutesRestore })[mode];
-  const structures = reference.data.doseModes.modes.find((m) => m.id === request.mode)?.structures ?? [];
   return (
     <Group className={`card ${classes.builder}`} gap={8}>
       <SegmentedControl
@@ -119,28 +114,18 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
         value={request.minutes}
         onChange={(minutes) => onChange({ minutes: minutes !== null && minutes > 0 ? minutes : null })}
       />
-      <UnitInput
-        size="xs"
-        w={96}
-        aria-label="Most drills"
-        placeholder="usual"
-        unit="drills"
-        min={1}
-        max={30}
-        value={request.maxDrills}
-        onChange={(most) => onChange({ maxDrills: most !== null && most > 0 ? most : null })}
-      />
       <Select
         size="xs"
-        w={134}
-        aria-label="Structure"
-        placeholder="usual structure"
+        w={132}
+        aria-label="Action of the day"
+        placeholder="any action"
         clearable
-        data={structures.map((id) => ({ value: id, label: reference.structures.get(id)?.name ?? id }))}
-        value={request.structure}
-        onChange={(structure) => onChange({ structure })}
+        data={reference.data.patterns.map(({ id, name }) => ({ value: id, label: name }))}
+        value={request.pattern}
+        onChange={(pattern) => onChange({ pattern })}
       />
       <KitPicker request={request} onChange={onChange} />
+      <LimitsPicker request={request} onChange={onChange} />
       {state.kind === 'solving' ? (
         <Button size="xs" variant="outline" onClick={onCancel}>
           Cancel

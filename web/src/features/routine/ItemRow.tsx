@@ -3,55 +3,38 @@ import { CSS } from '@dnd-kit/utilities';
 import { ActionIcon } from '@mantine/core';
 import { IconGripVertical, IconPin, IconPinFilled, IconX } from '@tabler/icons-react';
 import type { RoutineItem } from '@yonder/core/domain';
-import { itemSeconds } from '@yonder/core/dose';
+import type { FailureDistance } from '@yonder/core/dose';
 import type { Drill } from '@yonder/core/reference';
-import { CATEGORY_LABEL, duration } from '@yonder/core/words';
+import { CATEGORY_LABEL, duration, percent, setupText } from '@yonder/core/words';
+import type { KeyboardEvent } from 'react';
+import { DoseLine } from './DoseLine.tsx';
 import classes from './Routine.module.css';
+import { Stepper } from './Stepper.tsx';
 
 interface Props {
   item: RoutineItem;
   index: number;
   drill: Drill;
+  below: RoutineItem | null;
+  /** Seconds with all rounds. */
+  seconds: number;
+  failure: FailureDistance | null;
+  /** What it serves, in words; empty for a filler. */
+  serves: string;
   selected: boolean;
   pinned: boolean;
   /** Something forbids it or asks for care today. */
   caution: boolean;
   onSelect: () => void;
   onChange: (change: Partial<RoutineItem>) => void;
+  onCircuit: (rounds: number | null) => void;
+  onMove: (by: 1 | -1) => void;
   onPin: () => void;
   onRemove: () => void;
 }
 
 const UNIT = { reps: 'reps', 'hold-seconds': 's', seconds: 's', metres: 'm', contacts: 'contacts' } as const;
 const STEP = { reps: 1, 'hold-seconds': 5, seconds: 5, metres: 5, contacts: 1 } as const;
-
-interface StepperProps {
-  label: string;
-  value: number;
-  min: number;
-  max: number;
-  step: number;
-  onChange: (value: number) => void;
-}
-
-/** A figure edited by one key a step: arrow up and down, or typed. */
-function Stepper({ label, value, min, max, step, onChange }: StepperProps) {
-  return (
-    <input
-      type="number"
-      className={classes.stepper}
-      aria-label={label}
-      value={value}
-      min={min}
-      max={max}
-      step={step}
-      onChange={(event) => {
-        const next = event.currentTarget.valueAsNumber;
-        if (Number.isFinite(next)) onChange(Math.min(max, Math.max(min, next)));
-      }}
-    />
-  );
-}
 
 function SideSelect({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'onChange'>) {
   if (!drill.unilateral) return <span className="muted">{drill.alternating ? 'alternating' : ''}</span>;
@@ -60,7 +43,7 @@ function SideSelect({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'o
       className={classes.select}
       aria-label={`Side of ${drill.name}`}
       value={item.side}
-      onChange={(e) => onChange({ side: e.currentTarget.value as RoutineItem['side'] })}
+      onChange={(e) => onChange({ side: e.currentTarget.value as RoutineItem['side'], perSide: undefined })}
     >
       <option value="left">◁ left</option>
       <option value="right">▷ right</option>
@@ -69,49 +52,56 @@ function SideSelect({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'o
   );
 }
 
-function SetupSelects({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'onChange'>) {
+/** "50 % of the maximum, 14 reps left"; what is known of how far a set stays from failure. */
+function farText(failure: FailureDistance | null, unit: string): string {
+  if (!failure || failure.share === null || failure.left === null) return '';
+  return `${percent(failure.share)} of the tested maximum, ${Math.max(0, Math.round(failure.left))} ${unit} left`;
+}
+
+function Dose({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'onChange'>) {
+  const { sets, amount, measure } = drill.dose;
+  if (item.perSide) return <span className="muted">each side its own</span>;
   return (
     <>
-      {drill.setupVariables.slice(0, 2).map((variable) => (
-        <label key={variable.id} className={classes.setup} title={`harder: ${variable.harder}`}>
-          <span>{variable.name}</span>
-          <select
-            className={classes.select}
-            value={String(item.setup[variable.id] ?? variable.default)}
-            onChange={(e) => {
-              const step =
-                variable.steps.find((s) => String(s) === e.currentTarget.value) ?? variable.default;
-              onChange({ setup: { ...item.setup, [variable.id]: step } });
-            }}
-          >
-            {variable.steps.map((step) => (
-              <option key={step} value={String(step)}>
-                {step}
-                {variable.unit ? ` ${variable.unit}` : ''}
-              </option>
-            ))}
-          </select>
-        </label>
-      ))}
+      <Stepper
+        label={`Sets of ${drill.name}`}
+        value={item.sets}
+        min={1}
+        max={Math.max(sets.max, 6)}
+        step={1}
+        onChange={(v) => onChange({ sets: v })}
+      />{' '}
+      ×{' '}
+      <Stepper
+        label={`Amount of ${drill.name}`}
+        value={item.amount}
+        min={1}
+        max={Math.max(amount.max * 2, 10)}
+        step={STEP[measure]}
+        onChange={(v) => onChange({ amount: v })}
+      />
+      <span className={classes.unit}>{UNIT[measure]}</span>
     </>
   );
 }
 
-/** One drill of the routine: side, sets, amount, rest, set-up, exact seconds; drag or move it by the handle. */
-export function ItemRow({
-  item,
-  index,
-  drill,
-  selected,
-  pinned,
-  caution,
-  onSelect,
-  onChange,
-  onPin,
-  onRemove,
-}: Props) {
+/** One drill of the routine: side, sets, amount, rest, exact seconds; drag it, or move it by Alt and the arrow keys. */
+export function ItemRow(props: Props) {
+  const { item, index, drill, selected, pinned, caution, onSelect, onChange, onMove } = props;
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: item.drill });
-  const { sets, amount, measure } = drill.dose;
+  const move = (event: KeyboardEvent) => {
+    if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onMove(event.key === 'ArrowUp' ? -1 : 1);
+  };
+  const setup = setupText(drill, item);
+  const notes = [
+    CATEGORY_LABEL[drill.category],
+    props.serves,
+    farText(props.failure, UNIT[drill.dose.measure]),
+    selected ? '' : setup,
+  ];
   return (
     <tbody
       ref={setNodeRef}
@@ -119,8 +109,10 @@ export function ItemRow({
       className={classes.item}
       data-selected={selected || undefined}
       data-caution={caution || undefined}
+      data-circuit={item.circuit?.id}
       onFocusCapture={onSelect}
       onClick={onSelect}
+      onKeyDownCapture={move}
     >
       <tr>
         <td rowSpan={2}>
@@ -143,24 +135,7 @@ export function ItemRow({
           <SideSelect item={item} drill={drill} onChange={onChange} />
         </td>
         <td className={classes.dose}>
-          <Stepper
-            label={`Sets of ${drill.name}`}
-            value={item.sets}
-            min={1}
-            max={Math.max(sets.max, 6)}
-            step={1}
-            onChange={(v) => onChange({ sets: v })}
-          />{' '}
-          ×{' '}
-          <Stepper
-            label={`Amount of ${drill.name}`}
-            value={item.amount}
-            min={1}
-            max={Math.max(amount.max * 2, 10)}
-            step={STEP[measure]}
-            onChange={(v) => onChange({ amount: v })}
-          />
-          <span className={classes.unit}>{UNIT[measure]}</span>
+          <Dose item={item} drill={drill} onChange={onChange} />
         </td>
         <td className={classes.dose}>
           <Stepper
@@ -173,28 +148,42 @@ export function ItemRow({
           />
           <span className={classes.unit}>s</span>
         </td>
-        <td className={classes.seconds}>{duration(itemSeconds(drill, item))}</td>
+        <td className={classes.seconds}>
+          {duration(props.seconds)}
+          {item.circuit ? <span className={classes.rounds}>{item.circuit.rounds} rounds</span> : null}
+        </td>
         <td className={classes.rowTools} rowSpan={2}>
           <ActionIcon
             variant="subtle"
             color="gray"
             aria-pressed={pinned}
             aria-label={`Pin ${drill.name}`}
-            onClick={onPin}
+            onClick={props.onPin}
           >
             {pinned ? <IconPinFilled size={16} /> : <IconPin size={16} />}
           </ActionIcon>
-          <ActionIcon variant="subtle" color="gray" aria-label={`Remove ${drill.name}`} onClick={onRemove}>
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            aria-label={`Remove ${drill.name}`}
+            onClick={props.onRemove}
+          >
             <IconX size={16} />
           </ActionIcon>
         </td>
       </tr>
       <tr>
         <td colSpan={5} className={classes.sub}>
-          <div>
-            {CATEGORY_LABEL[drill.category]}
-            <SetupSelects item={item} drill={drill} onChange={onChange} />
-          </div>
+          <div>{notes.filter(Boolean).join(' · ')}</div>
+          {selected ? (
+            <DoseLine
+              item={item}
+              drill={drill}
+              below={props.below}
+              onChange={onChange}
+              onCircuit={props.onCircuit}
+            />
+          ) : null}
         </td>
       </tr>
     </tbody>

@@ -13,23 +13,31 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import type { ItemExplanation } from '@yonder/core/builder';
+import { orderCost } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
+import type { RoutineItem } from '@yonder/core/domain';
+import { routineTime } from '@yonder/core/dose';
+import { nameOf, SIDE_LABEL } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
+import type { Explained } from '../../workers/protocol.ts';
+import { mendCircuits, withCircuit } from './circuit.ts';
 import { itemChanged, itemsChanged, requestChanged } from './draftSlice.ts';
 import { ItemRow } from './ItemRow.tsx';
+import { costChange } from './orderWords.ts';
 import classes from './Routine.module.css';
 
 interface Props {
   draft: Draft;
-  explained: readonly ItemExplanation[];
+  explained: Explained | null;
   selected: string | null;
   onSelect: (drill: string) => void;
+  /** Says what a move cost or saved. */
+  onMoved: (note: string) => void;
 }
 
 /** The routine being edited, in the order it is done. */
-export function ItemTable({ draft, explained, selected, onSelect }: Props) {
+export function ItemTable({ draft, explained, selected, onSelect, onMoved }: Props) {
   const reference = useReference();
   const dispatch = useAppDispatch();
   const sensors = useSensors(
@@ -37,19 +45,37 @@ export function ItemTable({ draft, explained, selected, onSelect }: Props) {
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const { items, request } = draft;
-  const moved = ({ active, over }: DragEndEvent) => {
-    const from = items.findIndex((item) => item.drill === active.id);
-    const to = items.findIndex((item) => item.drill === over?.id);
-    if (from >= 0 && to >= 0 && from !== to) dispatch(itemsChanged(arrayMove(items, from, to)));
+  const { items: seconds } = routineTime(reference, items);
+  const put = (next: RoutineItem[]) => dispatch(itemsChanged(mendCircuits(next)));
+  const move = (from: number, to: number) => {
+    if (from < 0 || to < 0 || to >= items.length || from === to) return;
+    const next = mendCircuits(arrayMove(items, from, to));
+    put(next);
+    const name = nameOf(reference, items[from]?.drill ?? '');
+    onMoved(
+      `${name} is now number ${to + 1}: ${costChange(orderCost(reference, items), orderCost(reference, next))}.`,
+    );
   };
+  const dropped = ({ active, over }: DragEndEvent) =>
+    move(
+      items.findIndex((item) => item.drill === active.id),
+      items.findIndex((item) => item.drill === over?.id),
+    );
   const togglePin = (drill: string) => {
     const pins = request.pins.includes(drill)
       ? request.pins.filter((id) => id !== drill)
       : [...request.pins, drill];
     dispatch(requestChanged({ pins }));
   };
+  const explanationOf = (drill: string) => explained?.items.find((e) => e.drill === drill);
+  const servesText = (drill: string) => {
+    const best = [...(explanationOf(drill)?.serves ?? [])].sort((a, b) => b.match - a.match)[0];
+    if (!best) return '';
+    const side = best.side === 'central' ? '' : ` ${SIDE_LABEL[best.side]}`;
+    return `for ${nameOf(reference, best.restriction).toLowerCase()}${side}`;
+  };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={moved}>
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
       <SortableContext items={items.map((item) => item.drill)} strategy={verticalListSortingStrategy}>
         <table className={classes.items} aria-label="Drills of the routine">
           <thead>
@@ -76,13 +102,19 @@ export function ItemTable({ draft, explained, selected, onSelect }: Props) {
                 item={item}
                 index={index}
                 drill={drill}
+                below={items[index + 1] ?? null}
+                seconds={seconds[index] ?? 0}
+                failure={explained?.failure[index] ?? null}
+                serves={servesText(item.drill)}
                 selected={item.drill === selected}
                 pinned={request.pins.includes(item.drill)}
-                caution={(explained.find((e) => e.drill === item.drill)?.cautions.length ?? 0) > 0}
+                caution={(explanationOf(item.drill)?.cautions.length ?? 0) > 0}
                 onSelect={() => onSelect(item.drill)}
                 onChange={(change) => dispatch(itemChanged({ index, change }))}
+                onCircuit={(rounds) => put(withCircuit(items, index, rounds))}
+                onMove={(by) => move(index, index + by)}
                 onPin={() => togglePin(item.drill)}
-                onRemove={() => dispatch(itemsChanged(items.filter((_, i) => i !== index)))}
+                onRemove={() => put(items.filter((_, i) => i !== index))}
               />
             );
           })}

@@ -1,12 +1,11 @@
-import { Button, Text } from '@mantine/core';
-import type { ItemExplanation, Swap } from '@yonder/core/builder';
+import { Button, SegmentedControl, Text } from '@mantine/core';
+import type { ItemExplanation, Swap, SwapReason } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
 import type { Case } from '@yonder/core/domain';
 import { duration, nameOf, percent, reasonText, withSide } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
-import { WhyPanel } from '../../components/WhyPanel.tsx';
 import { compute } from '../../workers/client.ts';
 import { itemsChanged } from './draftSlice.ts';
 import classes from './Routine.module.css';
@@ -18,29 +17,61 @@ interface Props {
   explanation: ItemExplanation | undefined;
 }
 
+const REASONS: readonly { value: SwapReason | 'any'; label: string }[] = [
+  { value: 'any', label: 'any' },
+  { value: 'no-kit', label: 'no kit' },
+  { value: 'hurts', label: 'hurts' },
+  { value: 'position', label: 'position' },
+  { value: 'dislikes', label: 'dislikes' },
+];
+
+function lossText(swap: Swap, name: (id: string) => string): string {
+  if (swap.lost.length === 0) return 'loses nothing';
+  return `loses ${swap.lost
+    .map((l) => {
+      const what = withSide(name(l.restriction).toLowerCase(), l.side);
+      return l.share > 0.99 ? what : `${percent(l.share)} of ${what}`;
+    })
+    .join('; ')}`;
+}
+
 function SwapList({ draft, input, drillId }: Omit<Props, 'explanation'>) {
   const reference = useReference();
   const dispatch = useAppDispatch();
+  const [reason, setReason] = useState<SwapReason | 'any' | null>(null);
   const [swaps, setSwaps] = useState<readonly Swap[] | null>(null);
   const [failed, setFailed] = useState(false);
   const index = draft.items.findIndex((item) => item.drill === drillId);
-  const find = () =>
-    compute.call('swaps', { case: input, items: draft.items, index }).then(setSwaps, () => setFailed(true));
-  if (failed) return <Text size="sm">The swaps could not be worked out. Try again.</Text>;
-  if (!swaps) {
+  const find = (why: SwapReason | 'any') => {
+    setReason(why);
+    setFailed(false);
+    compute
+      .call('swaps', { case: input, items: draft.items, index, reason: why === 'any' ? null : why })
+      .then(setSwaps, () => setFailed(true));
+  };
+  if (reason === null) {
     return (
-      <Button variant="light" size="xs" fullWidth onClick={() => void find()}>
+      <Button variant="light" size="xs" fullWidth onClick={() => find('any')}>
         Swap for an equivalent…
       </Button>
     );
   }
   return (
     <>
-      <Text size="sm" fw={650} mt={4}>
-        Does the same job
+      <Text size="sm" fw={650} mt={4} mb={2}>
+        Does the same job; swap because of
       </Text>
+      <SegmentedControl
+        size="xs"
+        fullWidth
+        aria-label="Reason of the swap"
+        data={[...REASONS]}
+        value={reason}
+        onChange={(value) => find(value as SwapReason | 'any')}
+      />
+      {failed ? <Text size="sm">The swaps could not be worked out. Try again.</Text> : null}
       <ul className={classes.swaps}>
-        {swaps.slice(0, 6).map((swap) => (
+        {swaps?.slice(0, 6).map((swap) => (
           <li key={swap.drill}>
             <button
               type="button"
@@ -51,15 +82,18 @@ function SwapList({ draft, input, drillId }: Omit<Props, 'explanation'>) {
               <b>{nameOf(reference, swap.drill)}</b>
               <span>
                 keeps {percent(Math.min(1, swap.keeps))}, {duration(swap.seconds)}
-                {swap.lost.length > 0
-                  ? `; loses ${swap.lost.map((l) => withSide(nameOf(reference, l.restriction).toLowerCase(), l.side)).join(', ')}`
-                  : ''}
+                {swap.demandChange < 0 ? ', easier' : swap.demandChange > 0 ? ', harder' : ''};{' '}
+                {lossText(swap, (id) => nameOf(reference, id))}
               </span>
             </button>
           </li>
         ))}
       </ul>
-      {swaps.length === 0 ? <Text size="sm">Nothing else fits kit, precautions and level.</Text> : null}
+      {swaps?.length === 0 ? (
+        <Text size="sm">
+          Nothing else fits this reason, kit, precautions and level. Ask “Why not” for one drill.
+        </Text>
+      ) : null}
     </>
   );
 }
@@ -69,19 +103,28 @@ export function ItemWhy({ draft, input, drillId, explanation }: Props) {
   const reference = useReference();
   const drill = reference.drills.get(drillId);
   if (!drill) return null;
+  const reasons = [
+    ...(explanation?.cautions ?? []).map((reason) => reasonText(reference, reason)),
+    ...(explanation?.reasons ?? []).map((reason) => reasonText(reference, reason)),
+  ];
   return (
-    <WhyPanel
-      title={drill.name}
-      reasons={[
-        ...(explanation?.cautions ?? []).map((reason) => reasonText(reference, reason)),
-        ...(explanation?.reasons ?? []).map((reason) => reasonText(reference, reason)),
-      ]}
-    >
-      <Text size="sm">{drill.athleteText}</Text>
-      <Text size="sm" c="var(--muted)" mt={4} mb={8}>
-        Watch: {drill.cues.join('; ')}. Faults: {drill.faults.join('; ')}. Effort: {drill.dose.intensity}.
+    <>
+      <Text fw={700} size="lg" className={classes.whyTitle}>
+        {drill.name}
       </Text>
+      <ul className={classes.reasons}>
+        {reasons.map((reason) => (
+          <li key={reason}>{reason}</li>
+        ))}
+      </ul>
       <SwapList key={drillId} draft={draft} input={input} drillId={drillId} />
-    </WhyPanel>
+      <Text size="sm" mt={8}>
+        {drill.athleteText}
+      </Text>
+      <Text size="sm" c="var(--muted)" mt={4}>
+        Watch: {drill.cues.join('; ')}. Faults: {drill.faults.join('; ')}. Feel it: {drill.feelsLike}. Effort:{' '}
+        {drill.dose.intensity}.
+      </Text>
+    </>
   );
 }

@@ -1,137 +1,76 @@
-import { Alert, Button, Group, Text } from '@mantine/core';
+import { Alert, Button, Group, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
-import { notifications } from '@mantine/notifications';
-import type { BuildReport, ItemExplanation } from '@yonder/core/builder';
+import type { BuildReport } from '@yonder/core/builder';
 import type { Draft, RoutineRow } from '@yonder/core/contracts';
 import type { BuildRequest, Case } from '@yonder/core/domain';
-import { routineSeconds } from '@yonder/core/dose';
-import { duration, infeasibleText, nameOf, reasonText, withSide } from '@yonder/core/words';
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import { infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
+import { useCallback, useMemo, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
-import { useAppDispatch, useAppSelector } from '../../app/store.ts';
+import { useAppDispatch } from '../../app/store.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
-import { compute } from '../../workers/client.ts';
-import type { Explained } from '../../workers/protocol.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { BuilderBar } from './BuilderBar.tsx';
-import { built, opened, redone, requestChanged, undone } from './draftSlice.ts';
+import { Checks } from './Checks.tsx';
+import { Compare } from './Compare.tsx';
+import { Derive } from './Derive.tsx';
+import { draftOf } from './draftOf.ts';
+import { built, itemsChanged, opened, redone, requestChanged, undone } from './draftSlice.ts';
+import { Footer } from './Footer.tsx';
 import { ItemTable } from './ItemTable.tsx';
 import { ItemWhy } from './ItemWhy.tsx';
+import { Refit } from './Refit.tsx';
 import classes from './Routine.module.css';
-import { useDiscardDraftMutation, useIssueRoutineMutation, useRoutinesQuery } from './routineEndpoints.ts';
+import { useDiscardDraftMutation, useRoutinesQuery } from './routineEndpoints.ts';
+import { SaveTemplate, TemplatePicker } from './Templates.tsx';
 import { useBuilder } from './useBuilder.ts';
 import { useDraft } from './useDraft.ts';
+import { useExplained } from './useExplained.ts';
+import { useRefit } from './useRefit.ts';
 import { IssuedVersion } from './Versions.tsx';
+import { WhatIf } from './WhatIf.tsx';
+import { WhyNot } from './WhyNot.tsx';
+import type { Explained } from '../../workers/protocol.ts';
 
-function draftOf(report: BuildReport, request: BuildRequest): Draft | null {
-  if (!report.routine) return null;
-  const items = report.routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item);
-  return { request, structure: report.routine.structure, items };
-}
+/** Warnings that the checks below the list say better, with a repair. */
+const SAID_BY_CHECKS = new Set(['phase-share', 'handle-with-care']);
 
-/** Explanations of the items as they stand; worked out in the worker after every edit. */
-function useExplained(input: Case, draft: Draft | null): Explained {
-  const [explained, setExplained] = useState<Explained>({ items: [], uncovered: [] });
-  const items = draft?.items;
-  useEffect(() => {
-    if (!items) return undefined;
-    let stale = false;
-    compute.call('explain', { case: input, items }).then(
-      (answer) => {
-        if (!stale) setExplained(answer);
-      },
-      () => undefined, // a cancelled build ends the worker; the next edit asks again
-    );
-    return () => {
-      stale = true;
-    };
-  }, [input, items]);
-  return explained;
-}
-
-function Problems({ report, explained }: { report: BuildReport | null; explained: Explained }) {
+/** Lines beside the checks: clashing pins, what is not served and what would be needed, warnings of the build. */
+function useNotes(report: BuildReport | null, explained: Explained | null): string[] {
   const reference = useReference();
+  const served = explained?.uncovered ?? report?.uncovered ?? [];
   const lines = [
     ...(report?.infeasible ?? []).map((clash) => infeasibleText(reference, clash)),
-    ...explained.uncovered.map(
-      (u) => `Not served: ${withSide(nameOf(reference, u.restriction).toLowerCase(), u.side)}.`,
-    ),
-    ...(report?.uncovered ?? []).map(
-      (u) => `${nameOf(reference, u.restriction)}: ${reasonText(reference, u.why)}`,
-    ),
+    ...served.map((u) => {
+      const why = report?.uncovered.find((r) => r.restriction === u.restriction && r.side === u.side)?.why;
+      const name = withSide(nameOf(reference, u.restriction).toLowerCase(), u.side);
+      return `Not served: ${name}.${why ? ` ${reasonText(reference, why)}` : ''}`;
+    }),
     ...(report?.warnings ?? [])
-      .filter((w) => w.rule !== 'phase-share' && w.rule !== 'handle-with-care')
-      .map((w) => reasonText(reference, w)),
+      .filter((warning) => !SAID_BY_CHECKS.has(warning.rule))
+      .map((warning) => reasonText(reference, warning)),
   ];
-  if (lines.length === 0) return null;
-  return (
-    <ul className={classes.problems} aria-label="Worth knowing">
-      {[...new Set(lines)].map((line) => (
-        <li key={line}>{line}</li>
-      ))}
-    </ul>
-  );
+  return [...new Set(lines)];
 }
 
-interface FooterProps {
-  draft: Draft;
-  minutes: number;
-  nextNumber: number;
-  problem: string | null;
-}
-
-function Footer({ draft, minutes, nextNumber, problem }: FooterProps) {
+/** The tests that would sharpen a general routine most, each a link to do it now. */
+function Sharpen({ report }: { report: BuildReport | null }) {
   const reference = useReference();
-  const dispatch = useAppDispatch();
-  const { athlete, on } = useWorkspace();
-  const { past, future } = useAppSelector((state) => state.draft);
-  const [issue, { isLoading, error }] = useIssueRoutineMutation();
-  const [discard] = useDiscardDraftMutation();
-  const seconds = routineSeconds(reference, draft.items);
-  const over = seconds - minutes * 60;
-  const send = () => {
-    const { request, structure, items } = draft;
-    issue({ athleteId: athlete.id, body: { on, mode: request.mode, structure, request, items } })
-      .unwrap()
-      .then(
-        (row) => notifications.show({ message: `Version ${row.number} is issued.` }),
-        () => undefined, // shown beside the button
-      );
-  };
-  const throwAway = () => {
-    dispatch(opened({ athleteId: athlete.id, draft: null }));
-    void discard(athlete.id);
-  };
+  if (!report || report.sharpen.length === 0) return null;
   return (
-    <div className={`card ${classes.footer}`}>
-      <div className={classes.total} data-over={over > 0 || undefined}>
-        <span data-testid="total">{duration(seconds)}</span>
-        <span className={classes.totalNote}>
-          {over > 0 ? `${duration(over)} over ${minutes} min` : `of ${minutes} min`}, {draft.items.length}{' '}
-          drills
+    <Text size="sm" className={classes.sharpen}>
+      General: nothing is screened yet. It would be sharpest with{' '}
+      {report.sharpen.map(({ test, minutes }, i) => (
+        <span key={test}>
+          {i > 0 ? ', ' : ''}
+          <Link to="../screen" relative="path">
+            {nameOf(reference, test).toLowerCase()}
+          </Link>{' '}
+          ({number(minutes, 0)} min)
         </span>
-      </div>
-      <Group gap="xs">
-        <Button variant="default" size="xs" disabled={past.length === 0} onClick={() => dispatch(undone())}>
-          Undo
-        </Button>
-        <Button variant="default" size="xs" disabled={future.length === 0} onClick={() => dispatch(redone())}>
-          Redo
-        </Button>
-        <Button variant="subtle" size="xs" color="gray" onClick={throwAway}>
-          Discard
-        </Button>
-        <Button loading={isLoading} disabled={draft.items.length === 0} onClick={send}>
-          Issue version {nextNumber}
-        </Button>
-      </Group>
-      {error || problem ? (
-        <Alert color="copper" role="alert" p={8} className={classes.wide}>
-          {error ? errorText(error) : `Not kept: ${problem}`}
-        </Alert>
-      ) : null}
-    </div>
+      ))}
+      .
+    </Text>
   );
 }
 
@@ -153,7 +92,61 @@ function copyOf(routine: RoutineRow, input: Case): Draft {
   return { request, structure: routine.structure, items: routine.items };
 }
 
-/** Routine: built, explained, edited and issued; the version in force until then. */
+/** How well the routine as it stands is proven; nothing once it differs from what was built. */
+function proofOf(report: BuildReport | null, draft: Draft): string {
+  const gap = report?.routine?.gap;
+  const built = report ? draftOf(report, draft.request) : null;
+  if (gap === undefined || JSON.stringify(built?.items) !== JSON.stringify(draft.items)) return '';
+  return gap < 0.0005
+    ? 'Proven: no better choice exists.'
+    : `Proven: at most ${number(gap * 100, 1)} % could still be gained.`;
+}
+
+interface SideProps {
+  draft: Draft;
+  input: Case;
+  explained: Explained | null;
+  selected: string | null;
+}
+
+const PANELS = [
+  { value: 'why', label: 'Why' },
+  { value: 'why-not', label: 'Why not' },
+  { value: 'what-if', label: 'What if' },
+];
+
+/** Beside the list: why the selected drill is in, why another is not, what would change the answer. */
+function Side({ draft, input, explained, selected }: SideProps) {
+  const [search, setSearch] = useSearchParams();
+  const panel = search.get('panel') ?? 'why';
+  return (
+    <aside className={`card ${classes.side}`} aria-label="Why">
+      <SegmentedControl
+        size="xs"
+        fullWidth
+        aria-label="Ask"
+        data={PANELS}
+        value={panel}
+        onChange={(value) => {
+          search.set('panel', value);
+          setSearch(search, { replace: true });
+        }}
+      />
+      {panel === 'why' && selected ? (
+        <ItemWhy
+          draft={draft}
+          input={input}
+          drillId={selected}
+          explanation={explained?.items.find((e) => e.drill === selected)}
+        />
+      ) : null}
+      {panel === 'why-not' ? <WhyNot input={input} /> : null}
+      {panel === 'what-if' ? <WhatIf input={input} /> : null}
+    </aside>
+  );
+}
+
+/** Routine: built, explained, checked, edited and issued; the versions until then. */
 export function RoutinePage() {
   const reference = useReference();
   const dispatch = useAppDispatch();
@@ -162,10 +155,15 @@ export function RoutinePage() {
   const { data: routines } = useRoutinesQuery(athlete.id);
   const [request, changeRequest] = useRequest(draft, input);
   const [picked, setPicked] = useState<string | null>(null);
+  const [note, setNote] = useState('');
+  const [keeping, setKeeping] = useState(false);
+  const [discard] = useDiscardDraftMutation();
   const asked = useMemo(() => ({ ...input, request }), [input, request]);
   const explained = useExplained(asked, draft);
+  const refit = useRefit(asked);
   const onBuilt = useCallback(
     (report: BuildReport) => {
+      setNote('');
       const made = draftOf(report, request);
       if (made) dispatch(built(made));
     },
@@ -177,6 +175,7 @@ export function RoutinePage() {
     ['mod+shift+Z', () => dispatch(redone())],
   ]);
   const report = builder.state.kind === 'done' ? builder.state.report : null;
+  const notes = useNotes(report, draft ? explained : null);
   const newest = routines?.[0];
   const selected =
     draft?.items.find((item) => item.drill === picked)?.drill ?? draft?.items[0]?.drill ?? null;
@@ -190,35 +189,86 @@ export function RoutinePage() {
   }
   const minutes =
     request.minutes ?? reference.structures.get(draft?.structure ?? '')?.minutes.default ?? athlete.minutes;
-  const explanationOf = (drill: string): ItemExplanation | undefined =>
-    explained.items.find((e) => e.drill === drill);
+  const change = (part: Partial<BuildRequest>) => {
+    builder.overtaken();
+    changeRequest(part);
+  };
   return (
     <div className={classes.page}>
       <div className={classes.main}>
         <BuilderBar
           request={request}
-          onChange={changeRequest}
+          onChange={change}
           state={builder.state}
           onBuild={() => builder.build(asked)}
           onCancel={builder.cancel}
           again={draft !== null}
         />
+        <Sharpen report={report} />
+        {refit.problem ? (
+          <Alert color="copper" role="alert" p={8}>
+            {refit.problem}
+          </Alert>
+        ) : null}
+        {refit.note && draft ? <Refit note={refit.note} onClose={refit.close} /> : null}
         {draft ? (
           <>
+            {keeping ? <SaveTemplate draft={draft} onClose={() => setKeeping(false)} /> : null}
             <section className={`card ${classes.sheet}`} aria-label="Routine being edited">
-              <ItemTable draft={draft} explained={explained.items} selected={selected} onSelect={setPicked} />
-              <Problems report={report} explained={explained} />
+              <ItemTable
+                draft={draft}
+                explained={explained}
+                selected={selected}
+                onSelect={setPicked}
+                onMoved={setNote}
+              />
+              <Checks
+                checks={explained?.checks ?? []}
+                notes={notes}
+                onRepair={(items, what) => {
+                  dispatch(itemsChanged(items));
+                  setNote(`${what}: done.`);
+                }}
+                onShow={(index) => setPicked(draft.items[index]?.drill ?? null)}
+              />
             </section>
             <Footer
               draft={draft}
               minutes={minutes}
               nextNumber={(newest?.number ?? 0) + 1}
+              explained={explained}
+              note={note}
+              onNote={setNote}
               problem={problem}
+              proof={proofOf(report, draft)}
+              tools={
+                <Derive
+                  busy={refit.busy}
+                  onDerive={(variant) => refit.derive(variant, draft.request, draft.items)}
+                  onKeep={() => setKeeping(true)}
+                  onDiscard={() => {
+                    dispatch(opened({ athleteId: athlete.id, draft: null }));
+                    void discard(athlete.id);
+                  }}
+                />
+              }
             />
           </>
         ) : (
           <>
-            <Problems report={report} explained={{ items: [], uncovered: [] }} />
+            <Checks checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
+            <Group gap="xs">
+              <TemplatePicker onUse={refit.useTemplate} />
+              {newest ? (
+                <Derive
+                  busy={refit.busy}
+                  onDerive={(variant) =>
+                    refit.derive(variant, { ...request, mode: newest.mode }, newest.items)
+                  }
+                />
+              ) : null}
+            </Group>
+            {routines ? <Compare routines={routines} /> : null}
             {ready && newest ? (
               routines?.map((routine) => (
                 <IssuedVersion
@@ -237,8 +287,8 @@ export function RoutinePage() {
           </>
         )}
       </div>
-      {draft && selected ? (
-        <ItemWhy draft={draft} input={asked} drillId={selected} explanation={explanationOf(selected)} />
+      {draft ? (
+        <Side draft={draft} input={asked} explained={explained} selected={selected} />
       ) : (
         <WhyPanel
           title="What the routine will answer"
@@ -253,6 +303,9 @@ export function RoutinePage() {
           {findings.capacities.length === 0 ? (
             <Text size="sm">Nothing screened: the routine will be general, from tasks and injuries.</Text>
           ) : null}
+          <Button size="xs" fullWidth mt={8} onClick={() => builder.build(asked)}>
+            Build for these
+          </Button>
         </WhyPanel>
       )}
     </div>

@@ -1,12 +1,12 @@
 import type { BuildReport } from '@yonder/core/builder';
 import type { Case } from '@yonder/core/domain';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { compute } from '../../workers/client.ts';
-import type { Interim } from '../../workers/protocol.ts';
+import { background, compute } from '../../workers/client.ts';
+import type { Interims } from '../../workers/protocol.ts';
 
 export type BuildState =
   | { kind: 'idle' }
-  | { kind: 'solving'; interim: Interim | null }
+  | { kind: 'solving'; interim: Interims['build'] | null }
   | { kind: 'done'; report: BuildReport }
   | { kind: 'failed'; message: string };
 
@@ -16,6 +16,7 @@ export function useBuilder(onBuilt: (report: BuildReport) => void) {
   const running = useRef<AbortController | null>(null);
   useEffect(() => {
     compute.call('warm', {}).catch(() => undefined); // a cold start is slower, not wrong
+    background.call('warm', {}).catch(() => undefined);
     return () => running.current?.abort();
   }, []);
   const cancel = useCallback(() => {
@@ -41,6 +42,7 @@ export function useBuilder(onBuilt: (report: BuildReport) => void) {
         .then(
           (report) => {
             if (controller.signal.aborted) return;
+            running.current = null;
             setState({ kind: 'done', report });
             onBuilt(report);
           },
@@ -51,5 +53,9 @@ export function useBuilder(onBuilt: (report: BuildReport) => void) {
     },
     [onBuilt],
   );
-  return { state, build, cancel };
+  /** Cancels a solve that the input has overtaken; what is shown stays. */
+  const overtaken = useCallback(() => {
+    if (running.current) cancel();
+  }, [cancel]);
+  return { state, build, cancel, overtaken };
 }

@@ -60,7 +60,7 @@ function SwapModal({ run, onClose }: { run: Run; onClose: () => void }) {
     const mode = input.routine?.mode ?? 'prepare';
     const request = { ...input.request, mode };
     compute
-      .call('swaps', { case: { ...input, request }, items: run.items, index })
+      .call('swaps', { case: { ...input, request }, items: run.items, index, reason: null })
       .then(setSwaps, () => setSwaps([]));
   }
   return (

@@ -1,0 +1,179 @@
+import { ActionIcon, Alert, Button, Group } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
+import { FATIGUE_CAP } from '@yonder/core/builder';
+import type { Draft } from '@yonder/core/contracts';
+import { duration, number, REGION_LABEL } from '@yonder/core/words';
+import type { ReactNode } from 'react';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { useAppDispatch, useAppSelector } from '../../app/store.ts';
+import type { Explained } from '../../workers/protocol.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { itemsChanged, redone, undone } from './draftSlice.ts';
+import { costChange, costText } from './orderWords.ts';
+import classes from './Routine.module.css';
+import { useIssueRoutineMutation } from './routineEndpoints.ts';
+import { totalsOf } from './totals.ts';
+import type { Totals } from './totals.ts';
+
+/** A bar of the time by phase, and where the work goes by region. */
+function Spread({ totals, cap, children }: { totals: Totals; cap: number; children: ReactNode }) {
+  const parts = [...totals.phases, { id: 'between', name: 'changing over', seconds: totals.between }];
+  return (
+    <div className={classes.spread}>
+      <div
+        className={classes.phaseBar}
+        role="img"
+        aria-label={parts.map((p) => `${p.name} ${duration(p.seconds)}`).join(', ')}
+      >
+        {parts.map((part, i) => (
+          <span
+            key={part.id}
+            data-part={part.id === 'between' ? 'between' : i % 4}
+            style={{ flexGrow: part.seconds }}
+            title={`${part.name}: ${duration(part.seconds)}`}
+          >
+            {part.seconds > totals.seconds * 0.12 ? part.name.replace(/^(Block )?\d[a-c]?:? /, '') : ''}
+          </span>
+        ))}
+      </div>
+      <div className={classes.spreadText}>
+        {totals.regions.slice(0, 4).map(({ region, seconds }) => (
+          <span key={region}>
+            {REGION_LABEL[region]} {duration(seconds)}
+          </span>
+        ))}
+        <span data-over={totals.fatigue > cap || undefined}>
+          fatigue {number(totals.fatigue, 0)} of {cap}
+        </span>
+        {children}
+      </div>
+    </div>
+  );
+}
+
+interface Props {
+  draft: Draft;
+  minutes: number;
+  nextNumber: number;
+  explained: Explained | null;
+  /** What the last move cost. */
+  note: string;
+  onNote: (note: string) => void;
+  problem: string | null;
+  /** How well the routine as it stands is proven; empty once it was edited. */
+  proof: string;
+  /** More that can be done with the routine, beside Discard. */
+  tools: ReactNode;
+}
+
+function Order({ draft, explained, note, onNote }: Pick<Props, 'draft' | 'explained' | 'note' | 'onNote'>) {
+  const dispatch = useAppDispatch();
+  if (!explained) return null;
+  const { order, best } = explained;
+  const better = best.items.map((i) => i.drill).join() !== draft.items.map((i) => i.drill).join();
+  return (
+    <>
+      <span role="status">{note || `Order: ${costText(order)}.`}</span>
+      {better ? (
+        <Button
+          size="compact-xs"
+          variant="light"
+          onClick={() => {
+            dispatch(itemsChanged([...best.items]));
+            onNote(`Put into order: ${costChange(order, best.cost)}.`);
+          }}
+        >
+          Put into order ({costChange(order, best.cost)})
+        </Button>
+      ) : null}
+    </>
+  );
+}
+
+/** Exact total, where it goes, order, undo, and issuing the version. */
+export function Footer({
+  draft,
+  minutes,
+  nextNumber,
+  explained,
+  note,
+  onNote,
+  problem,
+  proof,
+  tools,
+}: Props) {
+  const reference = useReference();
+  const dispatch = useAppDispatch();
+  const { athlete, on } = useWorkspace();
+  const { past, future } = useAppSelector((state) => state.draft);
+  const [issue, { isLoading, error }] = useIssueRoutineMutation();
+  const totals = totalsOf(reference, draft.structure, draft.items);
+  const over = totals.seconds - minutes * 60;
+  const count = explained?.checks.filter((check) => check.level !== 'note').length ?? 0;
+  const send = () => {
+    const { request, structure, items } = draft;
+    issue({ athleteId: athlete.id, body: { on, mode: request.mode, structure, request, items } })
+      .unwrap()
+      .then(
+        (row) => notifications.show({ message: `Version ${row.number} is issued.` }),
+        () => undefined, // shown beside the button
+      );
+  };
+  return (
+    <div className={`card ${classes.footer}`}>
+      <div className={classes.total} data-over={over > 0 || undefined}>
+        <span data-testid="total">{duration(totals.seconds)}</span>
+        <span className={classes.totalNote}>
+          {over > 0 ? `${duration(over)} over ${minutes} min` : `of ${minutes} min`}, {draft.items.length}{' '}
+          {draft.items.length === 1 ? 'drill' : 'drills'}
+        </span>
+      </div>
+      <Group gap={6} wrap="nowrap">
+        <ActionIcon
+          variant="default"
+          size="lg"
+          aria-label="Undo"
+          title="Undo (Ctrl Z)"
+          disabled={past.length === 0}
+          onClick={() => dispatch(undone())}
+        >
+          <IconArrowBackUp size={18} />
+        </ActionIcon>
+        <ActionIcon
+          variant="default"
+          size="lg"
+          aria-label="Redo"
+          title="Redo (Ctrl Shift Z)"
+          disabled={future.length === 0}
+          onClick={() => dispatch(redone())}
+        >
+          <IconArrowForwardUp size={18} />
+        </ActionIcon>
+        {tools}
+        <Button loading={isLoading} disabled={draft.items.length === 0} onClick={send}>
+          Issue version {nextNumber}
+        </Button>
+      </Group>
+      <Spread totals={totals} cap={draft.request.fatigueCap ?? FATIGUE_CAP[draft.request.mode]}>
+        {count > 0 ? (
+          <button
+            type="button"
+            className={classes.link}
+            onClick={() => document.getElementById('checks')?.scrollIntoView({ block: 'center' })}
+          >
+            ▲ {count} {count === 1 ? 'check' : 'checks'} to look at
+          </button>
+        ) : null}
+        {proof ? <span role="status">{proof}</span> : null}
+        <Order draft={draft} explained={explained} note={note} onNote={onNote} />
+      </Spread>
+      {error || problem ? (
+        <Alert color="copper" role="alert" p={8} className={classes.wide}>
+          {error ? errorText(error) : `Not kept: ${problem}`}
+        </Alert>
+      ) : null}
+    </div>
+  );
+}

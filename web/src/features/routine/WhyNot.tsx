@@ -1,0 +1,147 @@
+import { Button, Loader, Select, Text } from '@mantine/core';
+import type { WhyNot as Answer } from '@yonder/core/builder';
+import type { Case } from '@yonder/core/domain';
+import type { Reference } from '@yonder/core/reference';
+import { nameOf, number, percent, ruleText } from '@yonder/core/words';
+import { useEffect, useMemo, useState } from 'react';
+import { useReference } from '../../app/reference.tsx';
+import { useAppDispatch } from '../../app/store.ts';
+import { compute } from '../../workers/client.ts';
+import { requestChanged } from './draftSlice.ts';
+import classes from './Routine.module.css';
+
+interface Props {
+  input: Case;
+}
+
+/** "costs nothing", "costs 4 to 9 %", "costs 6 %". */
+function costWords(answer: Extract<Answer, { kind: 'costs' }>): string {
+  const { atLeast, atMost } = answer;
+  if (atMost === null) return atLeast < 0.0005 ? 'working out…' : `costs at least ${percent(atLeast)}`;
+  if (atMost < 0.0005) return 'would cost nothing: as good a choice';
+  if (atLeast < 0.005) return `costs up to ${percent(atMost)} of the benefit`;
+  const low = percent(atLeast);
+  const high = percent(atMost);
+  return low === high ? `costs ${high} of the benefit` : `costs ${low} to ${high} of the benefit`;
+}
+
+function displacesText(reference: Reference, answer: Answer): string | null {
+  if (answer.kind !== 'costs' || !answer.displaces) return null;
+  const { out, changed } = answer.displaces;
+  const names = (ids: readonly string[]) => ids.map((id) => nameOf(reference, id).toLowerCase()).join(', ');
+  const parts = [
+    ...(out.length > 0 ? [`takes the place of ${names(out)}`] : []),
+    ...(changed.length > 0 ? [`changes the dose of ${names(changed)}`] : []),
+  ];
+  return parts.length > 0 ? `It ${parts.join(' and ')}.` : 'It displaces nothing.';
+}
+
+/** What forbids a drill, what it would cost, and whether that is proven. */
+function answerText(reference: Reference, answer: Answer): string {
+  switch (answer.kind) {
+    case 'in-plan':
+      return 'In the best routine already.';
+    case 'forbidden':
+      return `Ruled out: ${ruleText(reference, answer.rule, answer.about)}.`;
+    case 'clashes':
+      return 'Does not fit beside what is pinned.';
+    case 'costs':
+      return `It ${costWords(answer)}.`;
+  }
+}
+
+function Exact({ input, drill }: { input: Case; drill: string }) {
+  const reference = useReference();
+  const [state, setState] = useState<{ why: Answer; minutes: number | null } | 'asking' | 'failed' | null>(
+    null,
+  );
+  if (state === null || state === 'failed')
+    return (
+      <Button
+        size="compact-xs"
+        variant="subtle"
+        onClick={() => {
+          setState('asking');
+          compute.call('whyNotExact', { case: input, drill }).then(setState, () => setState('failed'));
+        }}
+      >
+        {state === 'failed' ? 'Try again' : 'Exactly?'}
+      </Button>
+    );
+  if (state === 'asking') return <Loader size={14} aria-label="Working it out exactly" />;
+  return (
+    <Text size="sm" role="status">
+      {state.why.kind === 'costs' && state.why.atMost !== null && state.why.atMost >= 0.0005
+        ? `Proven: costs ${number(state.why.atMost * 100, 1)} %. `
+        : `Proven: ${answerText(reference, state.why).toLowerCase()} `}
+      {displacesText(reference, state.why)}{' '}
+      {state.minutes === null
+        ? ''
+        : `With ${state.minutes} more ${state.minutes === 1 ? 'minute' : 'minutes'} it comes in by itself.`}
+    </Text>
+  );
+}
+
+/** Any drill can be asked why it is not in: the rule, or what it would displace and cost. */
+export function WhyNot({ input }: Props) {
+  const reference = useReference();
+  const dispatch = useAppDispatch();
+  const [picked, setPicked] = useState<string | null>(null);
+  const [answers, setAnswers] = useState<Readonly<Record<string, Answer>>>({});
+  const asked = useMemo(() => (picked ? [picked] : []), [picked]);
+  useEffect(() => {
+    let stale = false;
+    const take = (answer: Readonly<Record<string, Answer>>) => {
+      if (!stale) setAnswers(answer);
+    };
+    compute.call('whyNot', { case: input, drills: asked }, { onInterim: take }).then(take, () => take({}));
+    return () => {
+      stale = true;
+    };
+  }, [input, asked]);
+  return (
+    <>
+      <Select
+        size="xs"
+        label="Why is this drill not in?"
+        placeholder="any drill"
+        searchable
+        clearable
+        limit={40}
+        nothingFoundMessage="No drill of that name"
+        data={reference.data.drills
+          .filter((drill) => !drill.archived)
+          .map((drill) => ({ value: drill.id, label: drill.name }))}
+        value={picked}
+        onChange={setPicked}
+      />
+      <ul className={classes.whyNot} aria-label="Why not">
+        {Object.entries(answers).map(([drill, answer]) => {
+          return (
+            <li key={drill}>
+              <b>{nameOf(reference, drill)}</b>
+              <span>{answerText(reference, answer)}</span>
+              <span className="muted">{displacesText(reference, answer)}</span>
+              {answer.kind === 'costs' ? (
+                <span className={classes.whyNotTools}>
+                  <Exact key={drill} input={input} drill={drill} />
+                  <Button
+                    size="compact-xs"
+                    variant="subtle"
+                    onClick={() => dispatch(requestChanged({ pins: [...input.request.pins, drill] }))}
+                    disabled={input.request.pins.includes(drill)}
+                  >
+                    {input.request.pins.includes(drill) ? 'Pinned: build again' : 'Pin it'}
+                  </Button>
+                </span>
+              ) : null}
+            </li>
+          );
+        })}
+      </ul>
+      <Text size="xs" c="var(--muted)">
+        Measured against the best routine for these limits, in shares of its benefit.
+      </Text>
+    </>
+  );
+}

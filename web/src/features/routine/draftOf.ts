@@ -1,0 +1,10 @@
+import type { BuildReport } from '@yonder/core/builder';
+import type { Draft } from '@yonder/core/contracts';
+import type { BuildRequest } from '@yonder/core/domain';
+
+/** The routine of a report as something to edit; null when there is none. */
+export function draftOf(report: BuildReport, request: BuildRequest): Draft | null {
+  if (!report.routine) return null;
+  const items = report.routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item);
+  return { request, structure: report.routine.structure, items };
+}

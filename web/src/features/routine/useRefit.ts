@@ -1,0 +1,68 @@
+import { variantRequest } from '@yonder/core/builder';
+import type { Variant } from '@yonder/core/builder';
+import type { Draft, TemplateRow } from '@yonder/core/contracts';
+import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
+import { infeasibleText } from '@yonder/core/words';
+import { useState } from 'react';
+import { useReference } from '../../app/reference.tsx';
+import { useAppDispatch } from '../../app/store.ts';
+import { compute } from '../../workers/client.ts';
+import { draftOf } from './draftOf.ts';
+import { built } from './draftSlice.ts';
+import type { RefitNote } from './Refit.tsx';
+
+export const VARIANT_LABEL: Readonly<Record<Variant, string>> = {
+  short: 'Short, 5 min',
+  'rapid-ready': 'Rapid ready',
+  'no-kit': 'No kit',
+  'no-lying': 'Nothing lying',
+};
+
+/** Fits drills to the athlete by solving anew: for templates and for versions derived from a routine. */
+export function useRefit(input: Case) {
+  const reference = useReference();
+  const dispatch = useAppDispatch();
+  const [note, setNote] = useState<RefitNote | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const fit = (title: string, request: BuildRequest, from: readonly Pick<RoutineItem, 'drill'>[]) => {
+    setBusy(true);
+    setProblem(null);
+    compute
+      .call('refit', { case: { ...input, request }, from: from.map((item) => item.drill) })
+      .then(({ report, changes }) => {
+        const draft: Draft | null = draftOf(report, request);
+        if (draft) {
+          dispatch(built(draft));
+          setNote({ title, changes });
+          return;
+        }
+        const clashes = (report.infeasible ?? []).map((clash) => infeasibleText(reference, clash));
+        setProblem(clashes.join(' ') || report.blocked[0]?.action || 'No drill fits.');
+      })
+      .catch(() => setProblem('It could not be worked out. Try again.'))
+      .finally(() => setBusy(false));
+  };
+  return {
+    note,
+    busy,
+    problem,
+    close: () => setNote(null),
+    useTemplate: (template: TemplateRow) => {
+      const { minutes, maxDrills, mode } = template.request;
+      // Time and shape are the template's; kit, positions and bans are what is true of this athlete today.
+      const request = { ...input.request, mode, minutes, maxDrills, structure: template.structure, pins: [] };
+      fit(`“${template.name}”, fitted`, request, template.items);
+    },
+    derive: (variant: Variant, request: BuildRequest, items: readonly RoutineItem[]) =>
+      fit(
+        `${VARIANT_LABEL[variant]}, solved anew`,
+        variantRequest(
+          request,
+          variant,
+          items.map((item) => item.drill),
+        ),
+        items,
+      ),
+  };
+}
