@@ -121,6 +121,22 @@ export function setsFor(context: DoseContext, drill: Drill): number[] {
   return sets.slice(0, Math.ceil(sets.length / 2));
 }
 
+/** The item with the drill's own usual dose, both sides, in no phase: what a template holds before it is fitted. */
+export function dosedByDefault(drill: Drill): RoutineItem {
+  return {
+    drill: drill.id,
+    side: 'both',
+    phase: null,
+    sets: drill.dose.sets.default,
+    amount: drill.dose.amount.default,
+    measure: drill.dose.measure,
+    holdSeconds: drill.dose.holdSeconds,
+    restSeconds: drill.dose.restSeconds.default,
+    tempo: drill.dose.tempo,
+    setup: Object.fromEntries(drill.setupVariables.map((v) => [v.id, v.default])),
+  };
+}
+
 /** The item for a drill, side and number of sets, with the reason of its amount. */
 export function dosedItem(
   context: DoseContext,

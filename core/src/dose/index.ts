@@ -6,6 +6,7 @@ export { roundsOf, visits } from './circuits.ts';
 export {
   allowedSets,
   allowedShare,
+  dosedByDefault,
   dosedItem,
   freshMaximum,
   indexCapacities,

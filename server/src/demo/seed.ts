@@ -20,6 +20,7 @@ import { decide, issueRoutine } from '../features/routines/service.ts';
 import { finishScreening, openScreening, putResults } from '../features/screenings/service.ts';
 import { recordNextDay, saveSession, startSession } from '../features/sessions/service.ts';
 import type { User } from '../http/endpoint.ts';
+import { addLibrary } from './library.ts';
 import { DEMO_PEOPLE } from './people.ts';
 import type { DemoPerson } from './people.ts';
 import { demoRoster } from './roster.ts';
@@ -304,6 +305,7 @@ export async function seedDemo(deps: Deps): Promise<boolean> {
   const seeding: Seeding = { deps, user, random: seededRandom(SEED), solver };
   const people = [...DEMO_PEOPLE, ...demoRoster(deps.reference, SEED)];
   for (const person of people) await addPerson(seeding, person);
+  await addLibrary(deps, user);
   await audit(deps.database, user, null, LAID_OUT);
   await listAthletes(deps, user); // the first look at the list finds its summaries ready
   return true;

@@ -58,6 +58,7 @@ export function Shell() {
         </Link>
         <nav className={classes.nav} aria-label="Main">
           <NavLink to="/athletes">Athletes</NavLink>
+          <NavLink to="/library">Library</NavLink>
           <NavLink to="/figures">Figures</NavLink>
         </nav>
         <div className={classes.tools}>

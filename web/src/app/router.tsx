@@ -17,6 +17,12 @@ const ImportPage = lazy(() =>
 const FiguresPage = lazy(() =>
   import('../features/figures/FiguresPage.tsx').then((m) => ({ default: m.FiguresPage })),
 );
+const LibraryPage = lazy(() =>
+  import('../features/library/LibraryPage.tsx').then((m) => ({ default: m.LibraryPage })),
+);
+const DrillEditor = lazy(() =>
+  import('../features/library/DrillEditor.tsx').then((m) => ({ default: m.DrillEditor })),
+);
 const AthleteWorkspace = lazy(() =>
   import('../features/athletes/AthleteWorkspace.tsx').then((m) => ({ default: m.AthleteWorkspace })),
 );
@@ -48,6 +54,9 @@ export const router = createBrowserRouter([
           { path: '/athletes', element: <AthletesPage /> },
           { path: '/screenings', element: <ImportPage /> },
           { path: '/figures', element: <FiguresPage /> },
+          { path: '/library', element: <LibraryPage /> },
+          { path: '/library/new', element: <DrillEditor /> },
+          { path: '/library/own/:rowId', element: <DrillEditor /> },
           { path: '/athletes/new', element: <NewAthletePage /> },
           {
             path: '/athletes/:athleteId',

@@ -14,8 +14,9 @@ import { useForm } from '@mantine/form';
 import type { UseFormReturnType } from '@mantine/form';
 import { athleteFieldsSchema } from '@yonder/core/contracts';
 import type { AthleteFields } from '@yonder/core/contracts';
+import { REGIONS } from '@yonder/core/domain';
 import { kitWords } from '@yonder/core/formats';
-import { nameOf } from '@yonder/core/words';
+import { nameOf, REGION_LABEL } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useEffect, useState } from 'react';
 import { errorText, fieldErrors } from '../../app/api.ts';
@@ -278,6 +279,47 @@ function Habits({ form }: { form: Form }) {
   );
 }
 
+/** The practitioner's own weekly limits: near one, the builder adds no conditioning for that region. */
+function LoadLimits({ form }: { form: Form }) {
+  const { loadLimits } = form.values;
+  const left = REGIONS.filter((r) => r !== 'whole-body' && !loadLimits.some((l) => l.region === r));
+  return (
+    <Fieldset legend="Weekly limits of drills" className={classes.group}>
+      {loadLimits.map(({ region, perWeek }, i) => (
+        <Group key={region} align="flex-end" gap={6} mb={6}>
+          <UnitInput
+            label={REGION_LABEL[region]}
+            unit="load-min"
+            w={170}
+            min={1}
+            value={perWeek}
+            error={form.errors[`loadLimits.${i}.perWeek`]}
+            onChange={(value) => form.setFieldValue(`loadLimits.${i}.perWeek`, value ?? 0)}
+          />
+          <Button
+            size="xs"
+            variant="subtle"
+            color="gray"
+            onClick={() => form.removeListItem('loadLimits', i)}
+          >
+            Remove
+          </Button>
+        </Group>
+      ))}
+      <Select
+        label="Add a limit for"
+        description="Load-minutes in seven days: work time × class of the drill. A count for spreading work, no measure of risk"
+        placeholder="region"
+        data={left.map((r) => ({ value: r, label: REGION_LABEL[r] }))}
+        value={null}
+        onChange={(region) => {
+          if (region) form.insertListItem('loadLimits', { region, perWeek: 30 });
+        }}
+      />
+    </Fieldset>
+  );
+}
+
 /** Everything typed about an athlete, checked by the same schema as on the server. */
 export function AthleteForm({ initial, submitLabel, busy, error, onSubmit }: Props) {
   const form = useForm<AthleteFields>({
@@ -295,6 +337,7 @@ export function AthleteForm({ initial, submitLabel, busy, error, onSubmit }: Pro
         <Measures form={form} />
         <Tasks form={form} />
         <Habits form={form} />
+        <LoadLimits form={form} />
         <Kit form={form} />
       </div>
       {error ? (

@@ -6,6 +6,7 @@ import { REGION_LABEL } from '@yonder/core/words';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
+import { DoseShares } from './DoseShares.tsx';
 import { FigureCard } from './FigureCard.tsx';
 import classes from './Figures.module.css';
 import { useFiguresQuery } from './figureEndpoints.ts';
@@ -107,6 +108,7 @@ export function FiguresPage() {
         <Tabs.List mb="sm">
           <Tabs.Tab value="tests">Tests</Tabs.Tab>
           <Tabs.Tab value="tasks">Own sport tasks</Tabs.Tab>
+          <Tabs.Tab value="dose">Dose</Tabs.Tab>
           <Tabs.Tab value="pain">Pain limits</Tabs.Tab>
         </Tabs.List>
         <Tabs.Panel value="tests">
@@ -114,6 +116,9 @@ export function FiguresPage() {
         </Tabs.Panel>
         <Tabs.Panel value="tasks">
           <OwnTasks />
+        </Tabs.Panel>
+        <Tabs.Panel value="dose">
+          <DoseShares />
         </Tabs.Panel>
         <Tabs.Panel value="pain">
           <PainLimits />

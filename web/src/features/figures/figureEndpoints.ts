@@ -1,5 +1,5 @@
 import type { FigureEffect, FigureInput, Figures } from '@yonder/core/contracts';
-import type { OwnTask } from '@yonder/core/domain';
+import type { DoseShare, OwnTask } from '@yonder/core/domain';
 import { api } from '../../app/api.ts';
 
 type TaskInput = Omit<OwnTask, 'id'> & { version: number | null };
@@ -29,6 +29,10 @@ const figuresApi = api.injectEndpoints({
       query: (body) => ({ url: '/figures/pain-limits', method: 'PUT', body }),
       invalidatesTags: touched,
     }),
+    setDoseShares: build.mutation<Figures, { doseShares: DoseShare[]; version: number }>({
+      query: (body) => ({ url: '/figures/dose-shares', method: 'PUT', body }),
+      invalidatesTags: touched,
+    }),
     saveTask: build.mutation<Figures, { rowId: string | null; body: TaskInput }>({
       query: ({ rowId, body }) =>
         rowId === null
@@ -48,6 +52,7 @@ export const {
   useSetFigureMutation,
   useUnsetFigureMutation,
   usePreviewFiguresMutation,
+  useSetDoseSharesMutation,
   useSetPainLimitsMutation,
   useSaveTaskMutation,
   useRemoveTaskMutation,

@@ -256,7 +256,9 @@ export function RoutinePage() {
           </>
         ) : (
           <>
-            <Checks checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
+            {notes.length > 0 ? (
+              <Checks checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
+            ) : null}
             <Group gap="xs">
               <TemplatePicker onUse={refit.useTemplate} />
               {newest ? (

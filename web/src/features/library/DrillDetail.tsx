@@ -1,0 +1,173 @@
+import { Alert, Button, Group, Text, Title } from '@mantine/core';
+import type { OwnDrillRow } from '@yonder/core/contracts';
+import type { Drill } from '@yonder/core/reference';
+import { CATEGORY_LABEL, duration, nameOf, percent, REGION_LABEL } from '@yonder/core/words';
+import { Link } from 'react-router';
+import { errorText } from '../../app/api.ts';
+import { useReference } from '../../app/reference.tsx';
+import { dayText } from '../../app/today.ts';
+import { LadderView } from './LadderView.tsx';
+import classes from './Library.module.css';
+import { useSaveDrillMutation } from './libraryEndpoints.ts';
+
+const MEASURE = {
+  reps: 'reps',
+  'hold-seconds': 's held',
+  seconds: 's',
+  metres: 'm',
+  contacts: 'contacts',
+} as const;
+
+function Facts({ drill }: { drill: Drill }) {
+  const { sets, amount, measure, restSeconds, holdSeconds, tempo } = drill.dose;
+  const side = drill.unilateral ? ', each side' : drill.alternating ? ', alternating' : '';
+  const rows: [string, string][] = [
+    ['For', drill.regions.primary.map((r) => REGION_LABEL[r]).join(', ')],
+    ['Kind', `${CATEGORY_LABEL[drill.category]}, ${drill.contraction.replaceAll('-', ' ')}`],
+    ['Position', drill.position.replaceAll('-', ' ')],
+    ['Kit', drill.equipment.map((kit) => kit.replaceAll('-', ' ')).join(', ') || 'none'],
+    [
+      'Dose',
+      `${sets.default} × ${amount.default} ${MEASURE[measure]}${side} (${sets.min}–${sets.max} × ${amount.min}–${amount.max})`,
+    ],
+    [
+      'Rest',
+      `${restSeconds.default} s${holdSeconds ? `, hold ${holdSeconds} s` : ''}${tempo ? `, tempo ${tempo}` : ''}`,
+    ],
+    ['Takes', duration(drill.estimatedSeconds.default)],
+    ['Effort', drill.dose.intensity],
+    ['Load', `${drill.loadClass}, ${drill.intensityClass}; fatigue ${drill.fatigue}, skill ${drill.skill}`],
+  ];
+  return (
+    <dl className={classes.facts}>
+      {rows.map(([label, value]) => (
+        <div key={label}>
+          <dt>{label}</dt>
+          <dd>{value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Archive({ row }: { row: OwnDrillRow }) {
+  const [save, { isLoading, error }] = useSaveDrillMutation();
+  const { archived } = row.drill;
+  const toggle = () =>
+    void save({
+      rowId: row.rowId,
+      body: { drill: { ...row.drill, archived: !archived }, version: row.version },
+    });
+  return (
+    <>
+      <Button size="xs" variant="subtle" color="gray" loading={isLoading} onClick={toggle}>
+        {archived ? 'Bring back' : 'Archive'}
+      </Button>
+      {error ? (
+        <Alert color="copper" role="alert" p={6}>
+          {errorText(error)}
+        </Alert>
+      ) : null}
+    </>
+  );
+}
+
+interface Props {
+  drill: Drill;
+  /** The stored row when the drill is the practice's own. */
+  row: OwnDrillRow | undefined;
+  onPick: (id: string) => void;
+}
+
+/** Everything of a drill: what it serves, its dose, what stops it, its set-up steps, and its ladder. */
+export function DrillDetail({ drill, row, onPick }: Props) {
+  const reference = useReference();
+  return (
+    <article className={`card ${classes.detail}`} aria-label={drill.name}>
+      <Group justify="space-between" align="flex-start" wrap="nowrap">
+        <Title order={2} size={22}>
+          {drill.name}
+        </Title>
+        <Group gap={6} wrap="nowrap">
+          {row ? (
+            <Button component={Link} to={`/library/own/${row.rowId}`} size="xs" variant="light">
+              Edit
+            </Button>
+          ) : null}
+          <Button component={Link} to={`/library/new?copy=${drill.id}`} size="xs" variant="light">
+            Copy as own
+          </Button>
+          {row ? <Archive row={row} /> : null}
+        </Group>
+      </Group>
+      {row ? (
+        <Text size="sm" c="var(--muted)">
+          The practice’s own{row.drill.archived ? ', archived' : ''}; saved by {row.savedBy},{' '}
+          {dayText(row.savedOn)}
+        </Text>
+      ) : null}
+      <Text mt={4}>{drill.athleteText}</Text>
+      <div className={classes.columns}>
+        <div>
+          <Facts drill={drill} />
+          <h3>Serves</h3>
+          <ul className={classes.serves}>
+            {[...drill.serves]
+              .sort((a, b) => b.match - a.match)
+              .map(({ restriction, match }) => (
+                <li key={restriction} data-weak={match < 0.4 || undefined}>
+                  <span className={classes.bar} style={{ width: percent(match).replace(' ', '') }} />
+                  <span>{nameOf(reference, restriction)}</span>
+                  <span>{match}</span>
+                </li>
+              ))}
+          </ul>
+          {drill.contraindications.length > 0 ? (
+            <>
+              <h3>Stops or changes with</h3>
+              <Text size="sm">
+                {drill.contraindications.map((id) => nameOf(reference, id).toLowerCase()).join('; ')}.
+              </Text>
+            </>
+          ) : null}
+          <Text size="sm" mt={6}>
+            <b>Cues</b> {drill.cues.join('; ')}. <b>Faults</b> {drill.faults.join('; ') || 'none listed'}.{' '}
+            <b>Feel it</b> {drill.feelsLike}.
+          </Text>
+        </div>
+        <div>
+          <LadderView drill={drill} onPick={onPick} />
+          {drill.setupVariables.length > 0 ? (
+            <>
+              <h3>Set-up, easier to harder</h3>
+              <ul className={classes.setup}>
+                {drill.setupVariables.map((variable) => (
+                  <li key={variable.id}>
+                    <b>{variable.name}</b>{' '}
+                    {variable.steps.map((step) => (
+                      <span key={step} data-usual={step === variable.default || undefined}>
+                        {step}
+                      </span>
+                    ))}
+                    {variable.unit ? ` ${variable.unit}` : ''}{' '}
+                    <span className="muted">harder: {variable.harder}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          ) : null}
+          {drill.entryCriteria.length > 0 ? (
+            <>
+              <h3>Opens when</h3>
+              <ul className={classes.criteria}>
+                {drill.entryCriteria.map((criterion) => (
+                  <li key={criterion.text}>{criterion.text}</li>
+                ))}
+              </ul>
+            </>
+          ) : null}
+        </div>
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,44 @@
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { describe, expect, it } from 'vitest';
+import { filterDrills, readFilter } from './drillFilter.ts';
+
+const found = (query: string) => filterDrills(bundledReference, readFilter(new URLSearchParams(query)));
+
+describe('narrowing the library', () => {
+  it('without a filter shows every drill once, by name', () => {
+    const all = found('');
+    expect(all).toHaveLength(bundledReference.data.drills.length);
+    expect(all.map((d) => d.name)).toEqual([...all.map((d) => d.name)].sort());
+  });
+  it('finds words in any order, in names and in ladders', () => {
+    expect(found('q=raise heel single').map((d) => d.id)).toContain('single-leg-heel-raise');
+    expect(found('q=no such drill at all')).toEqual([]);
+  });
+  it('puts the best match for a restriction first and leaves side benefits out', () => {
+    const drills = found('restriction=ankle-dorsiflexion-limit');
+    const match = drills.map(
+      (d) => d.serves.find((s) => s.restriction === 'ankle-dorsiflexion-limit')?.match ?? 0,
+    );
+    expect(match).toEqual([...match].sort((a, b) => b - a));
+    expect(match.at(-1)).toBeGreaterThanOrEqual(0.4);
+  });
+  it.each([
+    [
+      'kit=none',
+      (d: typeof found extends (q: string) => (infer D)[] ? D : never) => d.equipment.length === 0,
+    ],
+    ['kit=step', (d: { equipment: string[] }) => d.equipment.includes('step')],
+    ['region=knee&category=strengthen', (d: { category: string }) => d.category === 'strengthen'],
+    ['position=hanging', (d: { position: string }) => d.position === 'hanging'],
+    ['level=5', (d: { level: number }) => d.level >= 5],
+    ['level=1', (d: { level: number }) => d.level === 1],
+  ] as const)('%s', (query, holds) => {
+    const drills = found(query);
+    expect(drills.length).toBeGreaterThan(0);
+    for (const drill of drills) expect((holds as (d: object) => boolean)(drill), drill.id).toBe(true);
+  });
+  it('by the action of the day', () => {
+    expect(found('pattern=climb').map((d) => d.id)).toContain('dead-hang');
+    expect(found('pattern=climb').map((d) => d.id)).not.toContain('nordic-hamstring-lower');
+  });
+});

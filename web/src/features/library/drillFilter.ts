@@ -1,0 +1,70 @@
+import type { Drill, Reference } from '@yonder/core/reference';
+
+/** What the library is narrowed down to; null = anything. Kept in the address. */
+export interface DrillFilter {
+  readonly text: string;
+  readonly region: string | null;
+  readonly restriction: string | null;
+  readonly category: string | null;
+  /** A kit word, or "none" for drills without any. */
+  readonly kit: string | null;
+  readonly position: string | null;
+  readonly level: string | null;
+  readonly pattern: string | null;
+  /** "own", "archived" or null for everything that is offered. */
+  readonly whose: string | null;
+}
+
+export const FILTER_KEYS = [
+  'region',
+  'restriction',
+  'category',
+  'kit',
+  'position',
+  'level',
+  'pattern',
+  'whose',
+] as const;
+
+export function readFilter(search: URLSearchParams): DrillFilter {
+  const own = Object.fromEntries(FILTER_KEYS.map((key) => [key, search.get(key)]));
+  return { text: search.get('q') ?? '', ...(own as Omit<DrillFilter, 'text'>) };
+}
+
+/** Highest level that has a filter of its own; everything above falls under it. */
+export const TOP_LEVEL = 5;
+
+function matchesLevel(drill: Drill, level: string): boolean {
+  return Number(level) >= TOP_LEVEL ? drill.level >= TOP_LEVEL : drill.level === Number(level);
+}
+
+function matchOf(drill: Drill, restriction: string | null): number {
+  return drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
+}
+
+/** Drills that pass a filter: by match for a restriction, else by name. Words may stand in any order. */
+export function filterDrills(reference: Reference, filter: DrillFilter): Drill[] {
+  const words = filter.text.toLowerCase().split(/\s+/).filter(Boolean);
+  const pattern = reference.patterns.get(filter.pattern ?? '');
+  return reference.data.drills
+    .filter((drill) => {
+      const ladder = reference.ladders.get(drill.ladder)?.name ?? '';
+      const text = `${drill.name} ${ladder} ${drill.category}`.toLowerCase();
+      return (
+        words.every((word) => text.includes(word)) &&
+        (filter.whose === 'archived' ? drill.archived === true : !drill.archived) &&
+        (filter.whose !== 'own' || drill.own === true) &&
+        (!filter.region || drill.regions.primary.some((r) => r === filter.region)) &&
+        (!filter.restriction || matchOf(drill, filter.restriction) >= 0.4) &&
+        (!filter.category || drill.category === filter.category) &&
+        (!filter.kit ||
+          (filter.kit === 'none' ? drill.equipment.length === 0 : drill.equipment.includes(filter.kit))) &&
+        (!filter.position || drill.position === filter.position) &&
+        (!filter.level || matchesLevel(drill, filter.level)) &&
+        (!pattern || (drill.patterns?.[pattern.id] ?? pattern.ladders[drill.ladder] ?? 0) >= 0.4)
+      );
+    })
+    .sort(
+      (a, b) => matchOf(b, filter.restriction) - matchOf(a, filter.restriction) || (a.name < b.name ? -1 : 1),
+    );
+}
