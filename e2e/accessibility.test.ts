@@ -56,7 +56,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     await clinician.presses('Swap for an equivalent…');
     await clinician.reads('Does the same job');
     expect(await violations(open)).toEqual([]);
-    await clinician.presses('Discard');
+    await clinician.discards();
     await clinician.opens(`/athletes/${mira}/run`);
     await clinician.presses('Start');
     await clinician.sees('Runner', 'dialog');

@@ -83,7 +83,7 @@ describe('a precaution', () => {
       nodes.map((n) => n.textContent),
     );
     expect(drills.filter((name) => /hang/i.test(name ?? ''))).toEqual([]);
-    await clinician.presses('Discard');
+    await clinician.discards();
   });
 });
 
@@ -128,7 +128,7 @@ describe('editing a routine', () => {
     );
     expect(await names()).toContain(last);
     expect(await clinician.totalSeconds()).toBeLessThanOrEqual(240);
-    await clinician.presses('Discard');
+    await clinician.discards();
   });
 
   it('says which rules clash when pins cannot be kept', async () => {
@@ -149,7 +149,7 @@ describe('editing a routine', () => {
     await clinician.reads(/The pinned drills need \d+ s more than there are/);
     // What was there stays.
     await clinician.sees(`Move ${first}`, 'button');
-    await clinician.presses('Discard');
+    await clinician.discards();
   });
 });
 

@@ -96,6 +96,14 @@ export class Clinician {
     await entry?.click();
   }
 
+  /** Types into a list that can be searched and takes the option of exactly that name. */
+  async searches(label: string, option: string): Promise<void> {
+    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"])`, { timeout: 15_000 });
+    await field?.click({ count: 3 });
+    await field?.type(option);
+    await this.presses(option, 'option');
+  }
+
   /** The accessible name of the element that has the focus. */
   focused(): Promise<string> {
     return this.page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
@@ -136,6 +144,33 @@ export class Clinician {
       {},
       step,
     );
+  }
+
+  /** Throws the routine being edited away. */
+  async discards(): Promise<void> {
+    await this.presses('Derive…');
+    await this.presses('Discard', 'menuitem');
+    await this.page.waitForFunction(() => !document.querySelector('[data-testid="total"]'));
+  }
+
+  /** Names of the drills of the routine being edited, in order. */
+  drillNames(): Promise<string[]> {
+    return this.page.$$eval('table[aria-label="Drills of the routine"] th button', (nodes) =>
+      nodes.map((n) => (n.textContent ?? '').replace(/^\d+\. /, '')),
+    );
+  }
+
+  /** Waits until the drills of the routine being edited differ from these; returns them. */
+  async drillsOtherThan(before: readonly string[]): Promise<string[]> {
+    await this.page.waitForFunction(
+      (old: string) =>
+        [...document.querySelectorAll('table[aria-label="Drills of the routine"] th button')]
+          .map((n) => (n.textContent ?? '').replace(/^\d+\. /, ''))
+          .join('|') !== old,
+      { timeout: 30_000 },
+      before.join('|'),
+    );
+    return this.drillNames();
   }
 
   /** Seconds of the routine being edited, read from the screen. */

@@ -32,7 +32,7 @@ const TEMPLATES = [
       'small-fast-arm-circles',
       'hand-pump-and-shake',
       'shoulder-controlled-circles',
-      'adductor-rock',
+      'quadruped-wide-knee-rock',
       'finger-open-hold',
       'foot-supported-hang',
       'slow-sport-movement-rehearsal',

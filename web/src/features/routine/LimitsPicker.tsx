@@ -65,6 +65,7 @@ function limitsInForce(request: BuildRequest): number {
     request.excludePositions.length > 0,
     request.pins.length > 0,
     request.bans.length > 0,
+    request.prefer.length > 0,
   ].filter(Boolean).length;
 }
 
@@ -139,6 +140,16 @@ export function LimitsPicker({ request, onChange }: Props) {
             value={request.bans}
             onChange={(bans) => onChange({ bans })}
           />
+          {request.prefer.length > 0 ? (
+            <Group justify="space-between" wrap="nowrap">
+              <Text size="sm">
+                Keeps {request.prefer.length} drills of what it started from, where they fit.
+              </Text>
+              <Button size="compact-xs" variant="light" onClick={() => onChange({ prefer: [] })}>
+                Forget
+              </Button>
+            </Group>
+          ) : null}
         </Stack>
       </Popover.Dropdown>
     </Popover>

@@ -4,7 +4,7 @@ import type { BuildReport } from '@yonder/core/builder';
 import type { Draft, RoutineRow } from '@yonder/core/contracts';
 import type { BuildRequest, Case } from '@yonder/core/domain';
 import { infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
-import { useCallback, useMemo, useState } from 'react';
+import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
@@ -170,10 +170,14 @@ export function RoutinePage() {
     [dispatch, request],
   );
   const builder = useBuilder(onBuilt);
-  useHotkeys([
-    ['mod+Z', () => dispatch(undone())],
-    ['mod+shift+Z', () => dispatch(redone())],
-  ]);
+  // Also while a figure of the dose has the focus: that is where most edits are made.
+  useHotkeys(
+    [
+      ['mod+Z', () => dispatch(undone())],
+      ['mod+shift+Z', () => dispatch(redone())],
+    ],
+    ['TEXTAREA'],
+  );
   const report = builder.state.kind === 'done' ? builder.state.report : null;
   const notes = useNotes(report, draft ? explained : null);
   const newest = routines?.[0];
@@ -270,15 +274,16 @@ export function RoutinePage() {
                 />
               ) : null}
             </Group>
-            {routines ? <Compare routines={routines} /> : null}
             {ready && newest ? (
               routines?.map((routine) => (
-                <IssuedVersion
-                  key={routine.id}
-                  routine={routine}
-                  inForce={routine === newest}
-                  onCopy={() => dispatch(built(copyOf(routine, input)))}
-                />
+                <Fragment key={routine.id}>
+                  <IssuedVersion
+                    routine={routine}
+                    inForce={routine === newest}
+                    onCopy={() => dispatch(built(copyOf(routine, input)))}
+                  />
+                  {routine === newest ? <Compare routines={routines} /> : null}
+                </Fragment>
               ))
             ) : (
               <Text className={`card ${classes.empty}`}>

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import classes from './Routine.module.css';
 
 interface StepperProps {
@@ -9,20 +10,32 @@ interface StepperProps {
   onChange: (value: number) => void;
 }
 
-/** A figure edited by one key a step: arrow up and down, or typed. */
+/** A figure edited by one key a step: arrow up and down, or typed. What is typed is never changed under the caret. */
 export function Stepper({ label, value, min, max, step, onChange }: StepperProps) {
+  const [text, setText] = useState('');
+  const clamp = (figure: number) => Math.min(max, Math.max(min, figure));
+  const typing = text === '' ? null : Number(text);
+  // An empty field is being typed into; anything else must still say what is stored (undo changes it from outside).
+  const [focused, setFocused] = useState(false);
+  const shown = focused && (typing === null || clamp(typing) === value) ? text : String(value);
   return (
     <input
       type="number"
       className={classes.stepper}
       aria-label={label}
-      value={value}
+      value={shown}
       min={min}
       max={max}
       step={step}
+      onFocus={() => {
+        setText(String(value));
+        setFocused(true);
+      }}
+      onBlur={() => setFocused(false)}
       onChange={(event) => {
         const next = event.currentTarget.valueAsNumber;
-        if (Number.isFinite(next)) onChange(Math.min(max, Math.max(min, next)));
+        setText(event.currentTarget.value);
+        if (Number.isFinite(next)) onChange(clamp(next));
       }}
     />
   );

@@ -28,10 +28,11 @@ export function useRefit(input: Case) {
   const fit = (title: string, request: BuildRequest, from: readonly Pick<RoutineItem, 'drill'>[]) => {
     setBusy(true);
     setProblem(null);
+    const prefer = from.map((item) => item.drill);
     compute
-      .call('refit', { case: { ...input, request }, from: from.map((item) => item.drill) })
+      .call('refit', { case: { ...input, request }, from: prefer })
       .then(({ report, changes }) => {
-        const draft: Draft | null = draftOf(report, request);
+        const draft: Draft | null = draftOf(report, { ...request, prefer });
         if (draft) {
           dispatch(built(draft));
           setNote({ title, changes });
