@@ -37,6 +37,8 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     ['the gate of a proposed visit', 'Perrin Caldbeck', '/screen?scope=battery', 'instead'],
     ['what hurts and a protocol', 'Isla Crowmarsh', '/story?region=knee', 'Protocol after an operation'],
     ['the practice’s figures', '', '/figures', 'Short below'],
+    ['the library', '', '/library?drill=knee-to-wall-rock', 'easiest below'],
+    ['a drill of the practice’s own', '', '/library/new?copy=cat-camel', 'What it serves'],
     ['files of screenings', '', '/screenings', 'Export all screenings'],
     ['the ridge', 'Mira Oldtown', '/ridge', 'Where the reserve runs out'],
     ['an issued routine', 'Mira Oldtown', '/routine', 'Print handout'],
@@ -55,6 +57,12 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     await clinician.reads(/Proven/);
     await clinician.presses('Swap for an equivalent…');
     await clinician.reads('Does the same job');
+    expect(await violations(open)).toEqual([]);
+    await clinician.ticks('Why not', 'radio');
+    await clinician.reads(/It (costs|would cost)/);
+    expect(await violations(open)).toEqual([]);
+    await clinician.ticks('What if', 'radio');
+    await clinician.reads(/more time adds little|still pays/);
     expect(await violations(open)).toEqual([]);
     await clinician.discards();
     await clinician.opens(`/athletes/${mira}/run`);

@@ -294,7 +294,7 @@ function LoadLimits({ form }: { form: Form }) {
             min={1}
             value={perWeek}
             error={form.errors[`loadLimits.${i}.perWeek`]}
-            onChange={(value) => form.setFieldValue(`loadLimits.${i}.perWeek`, value ?? 0)}
+            onChange={(value) => form.setFieldValue(`loadLimits.${i}.perWeek`, value as number)}
           />
           <Button
             size="xs"

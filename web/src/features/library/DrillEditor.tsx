@@ -38,6 +38,9 @@ type Form = UseFormReturnType<OwnDrill>;
 const plain = (value: string) => ({ value, label: value.replaceAll('-', ' ') });
 const NEW_LADDER = 'own-new-ladder';
 
+/** An emptied field stays empty while it is typed into; the schema then says that a number is missing. */
+const typed = (value: number | null) => value as number;
+
 /** A blank drill: a gentle one that stands, needs nothing and is counted in repetitions. */
 function blank(): OwnDrill {
   return ownDrillSchema.parse({
@@ -102,7 +105,7 @@ function What({ form }: { form: Form }) {
           max={30}
           value={form.values.level}
           error={form.errors.level}
-          onChange={(v) => form.setFieldValue('level', v ?? 1)}
+          onChange={(v) => form.setFieldValue('level', typed(v))}
         />
       </SimpleGrid>
       {isNew && form.values.ladderName !== undefined ? (
@@ -257,7 +260,7 @@ function Dose({ form }: { form: Form }) {
           error={
             form.errors[`dose.${path}.${key}`] ?? (key === 'default' ? form.errors[`dose.${path}`] : null)
           }
-          onChange={(v) => form.setFieldValue(`dose.${path}.${key}`, v ?? 0)}
+          onChange={(v) => form.setFieldValue(`dose.${path}.${key}`, typed(v))}
         />
       ))}
     </SimpleGrid>
@@ -277,7 +280,7 @@ function Dose({ form }: { form: Form }) {
           min={0}
           value={dose.secondsPerRep}
           error={form.errors['dose.secondsPerRep']}
-          onChange={(v) => form.setFieldValue('dose.secondsPerRep', v ?? 0)}
+          onChange={(v) => form.setFieldValue('dose.secondsPerRep', typed(v))}
         />
       </SimpleGrid>
       {range('sets', 'Sets', '')}
@@ -288,7 +291,7 @@ function Dose({ form }: { form: Form }) {
           unit="s"
           min={0}
           value={dose.restSeconds.default}
-          onChange={(v) => form.setFieldValue('dose.restSeconds.default', v ?? 0)}
+          onChange={(v) => form.setFieldValue('dose.restSeconds.default', typed(v))}
         />
         <UnitInput
           label="Hold of each"
@@ -303,7 +306,7 @@ function Dose({ form }: { form: Form }) {
           unit="s"
           min={0}
           value={form.values.setupSeconds}
-          onChange={(v) => form.setFieldValue('setupSeconds', v ?? 0)}
+          onChange={(v) => form.setFieldValue('setupSeconds', typed(v))}
         />
       </SimpleGrid>
       <TextInput mt={6} label="Effort in words" {...form.getInputProps('dose.intensity')} />
@@ -336,7 +339,7 @@ function Load({ form }: { form: Form }) {
           max={4}
           value={form.values.fatigue}
           error={form.errors.fatigue}
-          onChange={(v) => form.setFieldValue('fatigue', v ?? 0)}
+          onChange={(v) => form.setFieldValue('fatigue', typed(v))}
         />
         <UnitInput
           label="Skill"
@@ -345,7 +348,7 @@ function Load({ form }: { form: Form }) {
           max={5}
           value={form.values.skill}
           error={form.errors.skill}
-          onChange={(v) => form.setFieldValue('skill', v ?? 1)}
+          onChange={(v) => form.setFieldValue('skill', typed(v))}
         />
         <UnitInput
           label="Warms"
@@ -354,7 +357,7 @@ function Load({ form }: { form: Form }) {
           max={3}
           value={form.values.raisesTemperature}
           error={form.errors.raisesTemperature}
-          onChange={(v) => form.setFieldValue('raisesTemperature', v ?? 0)}
+          onChange={(v) => form.setFieldValue('raisesTemperature', typed(v))}
         />
       </SimpleGrid>
       <Text size="sm" mt={6}>
@@ -393,16 +396,16 @@ function SetupSteps({ form }: { form: Form }) {
             value={variable.steps.map(String)}
             error={form.errors[`setupVariables.${i}.steps`]}
             onChange={(steps) => {
-              const typed = steps.every((s) => s.trim() !== '' && Number.isFinite(Number(s)))
+              const own = steps.every((s) => s.trim() !== '' && Number.isFinite(Number(s)))
                 ? steps.map(Number)
                 : steps;
-              form.setFieldValue(`setupVariables.${i}.steps`, typed);
+              form.setFieldValue(`setupVariables.${i}.steps`, own);
               form.setFieldValue(
                 `setupVariables.${i}.scale`,
-                typeof typed[0] === 'number' ? 'number' : 'ordered',
+                typeof own[0] === 'number' ? 'number' : 'ordered',
               );
-              if (!typed.some((s) => s === variable.default))
-                form.setFieldValue(`setupVariables.${i}.default`, typed[0] ?? '');
+              if (!own.some((s) => s === variable.default))
+                form.setFieldValue(`setupVariables.${i}.default`, own[0] ?? '');
             }}
           />
           <Select

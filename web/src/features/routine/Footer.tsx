@@ -10,7 +10,7 @@ import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import type { Explained } from '../../workers/protocol.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
-import { itemsChanged, redone, undone } from './draftSlice.ts';
+import { itemsChanged, opened, redone, undone } from './draftSlice.ts';
 import { costChange, costText } from './orderWords.ts';
 import classes from './Routine.module.css';
 import { useIssueRoutineMutation } from './routineEndpoints.ts';
@@ -62,6 +62,8 @@ interface Props {
   note: string;
   onNote: (note: string) => void;
   problem: string | null;
+  /** Waits until every change of the draft is with the server. */
+  settled: () => Promise<void>;
   /** How well the routine as it stands is proven; empty once it was edited. */
   proof: string;
   /** More that can be done with the routine, beside Discard. */
@@ -101,6 +103,7 @@ export function Footer({
   note,
   onNote,
   problem,
+  settled,
   proof,
   tools,
 }: Props) {
@@ -114,10 +117,15 @@ export function Footer({
   const count = explained?.checks.filter((check) => check.level !== 'note').length ?? 0;
   const send = () => {
     const { request, structure, items } = draft;
-    issue({ athleteId: athlete.id, body: { on, mode: request.mode, structure, request, items } })
-      .unwrap()
+    const body = { on, mode: request.mode, structure, request, items };
+    // The server ends the draft with the issue: a change still on its way would bring it back.
+    settled()
+      .then(() => issue({ athleteId: athlete.id, body }).unwrap())
       .then(
-        (row) => notifications.show({ message: `Version ${row.number} is issued.` }),
+        (row) => {
+          dispatch(opened({ athleteId: athlete.id, draft: null }));
+          notifications.show({ message: `Version ${row.number} is issued.` });
+        },
         () => undefined, // shown beside the button
       );
   };

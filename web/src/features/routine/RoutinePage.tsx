@@ -151,7 +151,7 @@ export function RoutinePage() {
   const reference = useReference();
   const dispatch = useAppDispatch();
   const { athlete, case: input, report: findings } = useWorkspace();
-  const { draft, ready, problem } = useDraft(athlete.id);
+  const { draft, ready, problem, settled } = useDraft(athlete.id);
   const { data: routines } = useRoutinesQuery(athlete.id);
   const [request, changeRequest] = useRequest(draft, input);
   const [picked, setPicked] = useState<string | null>(null);
@@ -244,6 +244,7 @@ export function RoutinePage() {
               note={note}
               onNote={setNote}
               problem={problem}
+              settled={settled}
               proof={proofOf(report, draft)}
               tools={
                 <Derive
@@ -251,8 +252,11 @@ export function RoutinePage() {
                   onDerive={(variant) => refit.derive(variant, draft.request, draft.items)}
                   onKeep={() => setKeeping(true)}
                   onDiscard={() => {
-                    dispatch(opened({ athleteId: athlete.id, draft: null }));
-                    void discard(athlete.id);
+                    setNote('');
+                    void settled().then(() => {
+                      dispatch(opened({ athleteId: athlete.id, draft: null }));
+                      return discard(athlete.id);
+                    });
                   }}
                 />
               }
@@ -280,7 +284,10 @@ export function RoutinePage() {
                   <IssuedVersion
                     routine={routine}
                     inForce={routine === newest}
-                    onCopy={() => dispatch(built(copyOf(routine, input)))}
+                    onCopy={() => {
+                      setNote('');
+                      dispatch(built(copyOf(routine, input)));
+                    }}
                   />
                   {routine === newest ? <Compare routines={routines} /> : null}
                 </Fragment>

@@ -10,7 +10,7 @@ const SAVE_AFTER_MS = 500;
 
 /**
  * The draft of an athlete: loaded from the server once, kept there after every change. Returns the draft (null when
- * there is none), whether loading is over, and why the last change could not be kept.
+ * there is none), whether loading is over, why the last change could not be kept, and a way to wait until all is kept.
  */
 export function useDraft(athleteId: string) {
   const dispatch = useAppDispatch();
@@ -54,5 +54,10 @@ export function useDraft(athleteId: string) {
     if (own && state.draft) keep();
   }, [own, state.draft, keep]);
 
-  return { draft: own ? state.draft : null, ready: own && !isFetching, problem };
+  /** Everything typed is with the server: nothing of this draft is sent any more afterwards. */
+  const settled = async () => {
+    keep.flush();
+    await queue.current;
+  };
+  return { draft: own ? state.draft : null, ready: own && !isFetching, problem, settled };
 }
