@@ -3,6 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { bundledReference } from '../src/reference/bundled.ts';
 
 const root = resolve(import.meta.dirname, '../..');
 const example = JSON.parse(readFileSync(join(root, 'docs/examples/stiff-ankle.json'), 'utf8')) as Record<
@@ -50,6 +51,43 @@ describe('the command line', () => {
     },
     30_000,
   );
+
+  it('builds within every option at once: minutes, drills, fatigue, positions, action, pins, bans, own drills', () => {
+    const file = readFileSync(join(root, 'docs/examples/every-option.json'), 'utf8');
+    const { request } = JSON.parse(file) as {
+      request: {
+        minutes: number;
+        maxDrills: number;
+        fatigueCap: number;
+        pins: string[];
+        bans: string[];
+        kit: string[];
+      };
+    };
+    const { routine } = JSON.parse(yonder('build', file).out) as {
+      routine: {
+        structure: string;
+        totalSeconds: number;
+        items: { drill: string; sets: number; phase: string; reasons: { rule: string }[] }[];
+      };
+    };
+    const drills = routine.items.map((item) => item.drill);
+    expect(routine.structure).toBe('six-step-ramp');
+    expect(routine.totalSeconds).toBeLessThanOrEqual(request.minutes * 60);
+    expect(drills.length).toBeLessThanOrEqual(request.maxDrills);
+    expect(drills).toEqual(expect.arrayContaining(request.pins));
+    for (const ban of request.bans) expect(drills).not.toContain(ban);
+    let fatigue = 0;
+    for (const { drill, sets } of routine.items) {
+      const known = bundledReference.drills.get(drill);
+      fatigue += (known?.fatigue ?? 0) * sets;
+      expect(['supine', 'prone', 'side-lying']).not.toContain(known?.position);
+      for (const kit of known?.equipment ?? []) expect(request.kit).toContain(kit);
+    }
+    expect(fatigue).toBeLessThanOrEqual(request.fatigueCap);
+    const late = routine.items.filter((item) => item.phase === 'pattern' || item.phase === 'primer');
+    expect(late.flatMap((item) => item.reasons.map((r) => r.rule))).toContain('rehearses');
+  }, 30_000);
 
   it('names every fault by its path on stderr, prints nothing and exits 2', () => {
     const faulty = structuredClone(example) as never as {

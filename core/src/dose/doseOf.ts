@@ -10,7 +10,7 @@ export interface DoseContext {
   readonly reference: Reference;
   readonly today: Case['today'];
   readonly age: number;
-  /** Years of regular training; below one the sets stay in the lower half of their range. */
+  /** Years of regular training; below one the sets of a build stay in the lower half of their range. */
   readonly trainingYears: number;
   readonly mode: Mode;
   /** Capacities of the findings report by `test/side`. */
@@ -114,10 +114,10 @@ export function allowedSets(reference: Reference, drill: Drill, mode: Mode): num
 /** Below this many years of regular training an athlete is new to it (editable, convention). */
 const NEW_TO_TRAINING_YEARS = 1;
 
-/** Numbers of sets to choose from for this athlete: the allowed ones, for the new to training their lower half. */
+/** Numbers of sets to choose from for this athlete: the allowed ones; in build, for the new to training, their lower half. */
 export function setsFor(context: DoseContext, drill: Drill): number[] {
   const sets = allowedSets(context.reference, drill, context.mode);
-  if (context.trainingYears >= NEW_TO_TRAINING_YEARS) return sets;
+  if (context.mode !== 'build' || context.trainingYears >= NEW_TO_TRAINING_YEARS) return sets;
   return sets.slice(0, Math.ceil(sets.length / 2));
 }
 

@@ -88,4 +88,54 @@ describe('the handlers', () => {
     expect(explained.items.map((e) => e.serves)).toEqual(report.routine?.items.map((item) => item.serves));
     expect(explained.uncovered).toEqual([]);
   });
+
+  it('answer many questions about one case: why not, what if, minutes, re-fit, swaps', async () => {
+    const tools = { reference: bundledReference, solver: createHighsSolver(await loadHighs()) };
+    const input = caseSchema.parse({
+      format: 'yonder-ridge-case/1',
+      today: '2027-03-01',
+      athlete: { birthDate: '2001-05-02', trainingYears: 5, tasks: [{ id: 'fell-running-descent' }] },
+      screenings: [
+        {
+          date: '2027-02-27',
+          results: [
+            { test: 'wblt-distance', side: 'left', trials: [7] },
+            { test: 'wblt-distance', side: 'right', trials: [11] },
+          ],
+        },
+      ],
+      request: { minutes: 8, kit: ['wall'] },
+    });
+    const first: object[] = [];
+    const nearest = handlers.whyNot(tools, { case: input, drills: [] }, (bounds) => first.push(bounds));
+    expect(Object.keys(nearest)).toHaveLength(10);
+    expect(Object.keys(first[0] ?? {})).toEqual(Object.keys(nearest));
+    const [costly] = Object.entries(nearest).filter(([, a]) => a.kind === 'costs');
+    if (!costly) throw new Error('nothing costs anything');
+    const exact = handlers.whyNotExact(tools, { case: input, drill: costly[0] }, () => undefined as never);
+    expect(exact.why).toMatchObject({ kind: 'costs', exact: true });
+
+    const longer = handlers.whatIf(tools, { case: input, change: { minutes: 4 } }, () => undefined as never);
+    expect(longer.request.minutes).toBe(12);
+    expect(longer.report.routine?.objective).toBeGreaterThanOrEqual(longer.now.routine?.objective ?? 0);
+
+    const points: number[] = [];
+    const curve = handlers.curve(tools, { case: input, minutes: [5, 8] }, (p) => points.push(p.minutes));
+    expect(points).toEqual([5, 8]);
+    expect(curve).toHaveLength(2);
+
+    const built = handlers.build(tools, { case: input }, () => undefined).routine?.items ?? [];
+    const from = [...built.map((item) => item.drill), 'box-drop-landing'];
+    const refit = handlers.refit(tools, { case: input, from }, () => undefined as never);
+    expect(refit.changes.filter((c) => c.what === 'kept')).toHaveLength(built.length);
+    expect(refit.changes.find((c) => c.drill === 'box-drop-landing')?.what).toBe('left-out');
+
+    const items = built.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item);
+    const swaps = handlers.swaps(
+      tools,
+      { case: input, items, index: 0, reason: 'dislikes' },
+      () => undefined as never,
+    );
+    for (const swap of swaps) expect(items.map((i) => i.drill)).not.toContain(swap.drill);
+  }, 20_000);
 });

@@ -557,14 +557,6 @@ function Editor({ initial, row }: { initial: OwnDrill; row: OwnDrillRow | null }
       <Title order={1} size={26} mb={8}>
         {row ? `Edit ${row.drill.name}` : 'A drill of the practice’s own'}
       </Title>
-      <div className={classes.grid}>
-        <What form={form} />
-        <Serves form={form} />
-        <Dose form={form} />
-        <Load form={form} />
-        <SetupSteps form={form} />
-        <Words form={form} />
-      </div>
       <div className={`card ${classes.save}`}>
         {faults.length > 0 ? (
           <Alert color="copper" role="alert" p={8} mb={6}>
@@ -587,6 +579,14 @@ function Editor({ initial, row }: { initial: OwnDrill; row: OwnDrillRow | null }
             Held to the same rules as every drill here; precautions bind it as well.
           </Text>
         </Group>
+      </div>
+      <div className={classes.grid}>
+        <What form={form} />
+        <Serves form={form} />
+        <Dose form={form} />
+        <Load form={form} />
+        <SetupSteps form={form} />
+        <Words form={form} />
       </div>
     </form>
   );

@@ -6,6 +6,7 @@ import type { RoutineItem } from '@yonder/core/domain';
 import type { FailureDistance } from '@yonder/core/dose';
 import type { Drill } from '@yonder/core/reference';
 import { CATEGORY_LABEL, duration, percent, setupText } from '@yonder/core/words';
+import { useRef } from 'react';
 import type { KeyboardEvent } from 'react';
 import { DoseLine } from './DoseLine.tsx';
 import classes from './Routine.module.css';
@@ -89,6 +90,9 @@ function Dose({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'onChang
 export function ItemRow(props: Props) {
   const { item, index, drill, selected, pinned, caution, onSelect, onChange, onMove } = props;
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: item.drill });
+  // Selecting a row lays the list out anew. While a pointer is down that would move its target away from under it, so
+  // by pointer a row is selected when the click is over, by keyboard as soon as it has the focus.
+  const pressed = useRef(false);
   const move = (event: KeyboardEvent) => {
     if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
     event.preventDefault();
@@ -110,8 +114,14 @@ export function ItemRow(props: Props) {
       data-selected={selected || undefined}
       data-caution={caution || undefined}
       data-circuit={item.circuit?.id}
-      onFocusCapture={onSelect}
-      onClick={onSelect}
+      onPointerDownCapture={() => (pressed.current = true)}
+      onFocusCapture={() => {
+        if (!pressed.current) onSelect();
+      }}
+      onClick={() => {
+        pressed.current = false;
+        onSelect();
+      }}
       onKeyDownCapture={move}
     >
       <tr>
