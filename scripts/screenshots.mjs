@@ -106,10 +106,24 @@ await visit('Joss', 'ridge');
 await shoot('ridge-dark');
 await scheme('light');
 await visit('Joss', 'routine');
-await press('Build');
+await press('Build for these');
 await page.waitForFunction(() => document.body.innerText.includes('Proven'), { timeout: 30_000 });
 await pause(600);
 await shoot('routine');
+await page.goto(`${page.url().split('?')[0]}?panel=why-not`, { waitUntil: 'networkidle0' });
+await page.waitForFunction(() => document.body.innerText.includes('of the benefit'), { timeout: 30_000 });
+await press('Exactly?');
+await pause(1500);
+await shoot('why-not');
+await visit('Mira', 'routine?from=1');
+await page.evaluate(() => document.getElementById('compare-title')?.scrollIntoView());
+await pause(400);
+await shoot('compare');
+await page.goto(`${base}/library?restriction=ankle-dorsiflexion-limit&drill=half-kneeling-ankle-rock`, {
+  waitUntil: 'networkidle0',
+});
+await pause(400);
+await shoot('library');
 await visit('Mira', 'progress');
 await shoot('progress');
 const pdf = await page.evaluate(async (id) => {

@@ -1,20 +1,8 @@
 import { seededRandom } from '../src/random/index.ts';
 import type { Case, ScreeningResult } from '../src/domain/index.ts';
 import type { Reference, Test } from '../src/reference/index.ts';
+import { SOME_KIT } from '../src/testing/randomLibrary.ts';
 import { caseSchema } from '../src/schemas/index.ts';
-
-const KIT = [
-  'wall',
-  'step',
-  'mini-band',
-  'long-band',
-  'foam-roller',
-  'bench',
-  'towel',
-  'box',
-  'dumbbell',
-  'ball',
-];
 
 function trial(test: Test, random: () => number): number {
   const { low, high } = test.reference;
@@ -78,7 +66,7 @@ export function libraryCase(reference: Reference, seed: number, minutes: number)
       mode: random() < 0.5 ? 'prepare' : 'build',
       minutes,
       maxDrills: minutes > 12 ? 12 : 8,
-      kit: KIT.filter(() => random() < 0.7),
+      kit: SOME_KIT.filter(() => random() < 0.7),
       bans: reference.data.drills
         .filter(() => random() < 0.01)
         .map((drill) => drill.id)
@@ -117,7 +105,7 @@ export function benchCase(reference: Reference, seed: number, minutes: number, t
       mode: random() < 0.6 ? 'prepare' : 'build',
       minutes,
       maxDrills: minutes > 12 ? 10 : null,
-      kit: KIT.filter(() => random() < 0.7),
+      kit: SOME_KIT.filter(() => random() < 0.7),
     },
   });
 }

@@ -17,7 +17,8 @@ function without(request: BuildRequest, positions: readonly Position[]): string[
 
 /**
  * The request of a derived version: what changes is the time, the kit or the positions; the routine is then solved
- * anew and keeps the drills it starts from where they still are the best use of the time.
+ * anew and keeps the drills it starts from where they still are the best use of the time. Pins stay: one that cannot be
+ * kept then is explained, not dropped.
  */
 export function variantRequest(
   request: BuildRequest,
@@ -32,7 +33,6 @@ export function variantRequest(
         minutes: Math.min(request.minutes ?? SHORT_MINUTES, SHORT_MINUTES),
         structure: request.mode === 'prepare' ? 'short-minimum' : request.structure,
         maxDrills: null,
-        pins: [],
       };
     case 'rapid-ready':
       return {
@@ -43,7 +43,6 @@ export function variantRequest(
         maxDrills: null,
         kit: [],
         excludePositions: without(request, NOT_STANDING),
-        pins: [],
       };
     case 'no-kit':
       return { ...kept, kit: [] };

@@ -36,26 +36,19 @@ function closedSide(checked: Checked, { item, drill }: Placed): 'left' | 'right'
 export function checkAllowed(checked: Checked): Check[] {
   return checked.placed.flatMap((placed): Check[] => {
     const { drill, index } = placed;
-    const rule = hardRuleOf(checked.prepared, drill) ?? softRuleOf(checked.prepared, drill);
+    // A pin lifts the soft rules, never the hard ones.
+    const pinned = checked.prepared.input.request.pins.includes(drill.id);
+    const rule = hardRuleOf(checked.prepared, drill) ?? (pinned ? null : softRuleOf(checked.prepared, drill));
     if (rule && !ELSEWHERE.has(rule.rule)) {
+      const stops = SAFETY_RULES.has(rule.rule);
       const reason = {
-        rule: SAFETY_RULES.has(rule.rule) ? 'forbidden-today' : 'not-at-hand',
+        rule: stops ? 'forbidden-today' : 'not-at-hand',
         drill: drill.id,
         because: rule.rule,
         about: rule.about,
       };
-      const pinned = checked.prepared.input.request.pins.includes(drill.id);
-      const soft =
-        softRuleOf(checked.prepared, drill) !== null && hardRuleOf(checked.prepared, drill) === null;
-      if (pinned && soft) return []; // the practitioner's pin lifts it
-      return [
-        {
-          level: SAFETY_RULES.has(rule.rule) ? 'stop' : 'warn',
-          reason,
-          at: [index],
-          repair: swapOrRemove(checked, index),
-        },
-      ];
+      const repair = swapOrRemove(checked, index);
+      return [{ level: stops ? 'stop' : 'warn', reason, at: [index], repair }];
     }
     const closed = closedSide(checked, placed);
     if (!closed) return [];

@@ -204,3 +204,52 @@ describe('faults of shape', () => {
     });
   });
 });
+
+describe('faults of a dose', () => {
+  const routine = (...items: ReturnType<typeof item>[]) => ({
+    routine: { issued: '2027-02-01', mode: 'build' as const, items },
+  });
+  const a = { id: 'a', rounds: 2 };
+  it.each([
+    [
+      'a torn circuit',
+      [item('cat-camel', { circuit: a }), item('dead-bug'), item('glute-bridge', { circuit: a })],
+      '$.routine.items[2].circuit: items of circuit "a" must follow one another',
+    ],
+    [
+      'rounds that differ',
+      [item('cat-camel', { circuit: a }), item('dead-bug', { circuit: { id: 'a', rounds: 3 } })],
+      '$.routine.items[1].circuit.rounds: 3 differs from 2 of the same circuit',
+    ],
+    [
+      'breaths of a timed hold',
+      [item('forearm-plank', { measure: 'hold-seconds', holdBreaths: 4 })],
+      '$.routine.items[0].holdBreaths: breaths are counted per repetition; this drill is not dosed in repetitions',
+    ],
+    [
+      'a tempo in words',
+      [item('cat-camel', { tempo: 'slow' })],
+      '$.routine.items[0].tempo: "slow" is not a tempo; write seconds such as 3-1-1',
+    ],
+  ])('%s', (_what, items, fault) => {
+    expect(faultsOf(routine(...items))).toEqual([fault]);
+  });
+  it('none for a sound circuit with breaths, both ways round', () => {
+    const first = item('short-foot-seated', { circuit: a, holdBreaths: 3, bothWays: true, tempo: '3-1-1' });
+    expect(faultsOf(routine(first, item('cat-camel', { circuit: a })))).toEqual([]);
+  });
+});
+
+describe('faults of a request', () => {
+  it.each([
+    [{ pattern: 'somersault' }, '$.request.pattern'],
+    [{ prefer: ['moon-walk'] }, '$.request.prefer[0]'],
+    [{ pins: ['moon-walk'] }, '$.request.pins[0]'],
+    [{ kit: ['moon-boots'] }, '$.request.kit[0]'],
+    [{ excludePositions: ['floating'] }, '$.request.excludePositions[0]'],
+    [{ structure: 'marathon' }, '$.request.structure'],
+  ])('%o', (request, path) => {
+    const faults = caseFaults(bundledReference, caseOf({ request: request as never }));
+    expect(faults.map((f) => f.path)).toEqual([path]);
+  });
+});

@@ -23,6 +23,22 @@ const context = (mode: 'prepare' | 'build', input: Case = caseOf()): DoseContext
   stretchCapSeconds: null,
 });
 
+describe('more of an uneven dose', () => {
+  it('moves the amounts of both sides a step and keeps the extra set of the weak one', () => {
+    const drill = drillOf('knee-to-wall-rock');
+    const uneven = item(drill.id, {
+      amount: 8,
+      perSide: { left: { sets: 2, amount: 8 }, right: { sets: 1, amount: 8 } },
+    });
+    const next = moreDose(drill, uneven, { amount: 12, sets: 2, cappedByMaximum: false });
+    expect(next?.perSide?.left.sets).toBe(2);
+    expect(next?.perSide?.right.sets).toBe(1);
+    expect(next?.perSide?.left.amount).toBe(next?.amount);
+    expect(next?.amount).toBeGreaterThan(8);
+    expect(next?.amount).toBeLessThanOrEqual(12);
+  });
+});
+
 describe('more', () => {
   it('goes step by step to the criterion, never past it, then adds a set', () => {
     const drill = drillOf('knee-to-wall-rock');

@@ -12,7 +12,8 @@ const SHARES: readonly (readonly [Category, number])[] = [
   ['neuromuscular', 0.11],
   ['stretch', 0.06],
 ];
-const KIT = [
+/** Kit words that made-up drills and athletes draw from. */
+export const SOME_KIT = [
   'wall',
   'step',
   'mini-band',
@@ -105,7 +106,7 @@ function drillOf(draw: Draw, reference: Reference, id: string, ladder: string, l
     position: draw.of(PLACES),
     loadClass: impact ? 'impact' : draw.of(['unloaded', 'partial', 'full']),
     loadRegions: [{ region, weight: 1 }],
-    equipment: draw.chance(0.35) ? [draw.of(KIT)] : [],
+    equipment: draw.chance(0.35) ? [draw.of(SOME_KIT)] : [],
     optionalEquipment: [],
     unilateral: draw.chance(0.5),
     alternating: false,

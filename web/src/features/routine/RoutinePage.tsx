@@ -169,7 +169,7 @@ export function RoutinePage() {
     },
     [dispatch, request],
   );
-  const builder = useBuilder(onBuilt);
+  const builder = useBuilder(athlete.id, onBuilt);
   // Also while a figure of the dose has the focus: that is where most edits are made.
   useHotkeys(
     [

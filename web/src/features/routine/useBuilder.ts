@@ -1,8 +1,10 @@
 import type { BuildReport } from '@yonder/core/builder';
 import type { Case } from '@yonder/core/domain';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { useAppSelector } from '../../app/store.ts';
 import { background, compute } from '../../workers/client.ts';
 import type { Interims } from '../../workers/protocol.ts';
+import { buildOnServer } from './serverBuild.ts';
 
 export type BuildState =
   | { kind: 'idle' }
@@ -10,8 +12,12 @@ export type BuildState =
   | { kind: 'done'; report: BuildReport }
   | { kind: 'failed'; message: string };
 
-/** Builds in the worker: warmed when the page opens, stale solves cancelled, interim answers shown. */
-export function useBuilder(onBuilt: (report: BuildReport) => void) {
+/**
+ * Builds in the worker: warmed when the page opens, stale solves cancelled, interim answers shown. Where the browser
+ * cannot solve, the server does, with the same core.
+ */
+export function useBuilder(athleteId: string, onBuilt: (report: BuildReport) => void) {
+  const csrfToken = useAppSelector((state) => state.session.me?.csrfToken) ?? '';
   const [state, setState] = useState<BuildState>({ kind: 'idle' });
   const running = useRef<AbortController | null>(null);
   useEffect(() => {
@@ -30,15 +36,15 @@ export function useBuilder(onBuilt: (report: BuildReport) => void) {
       const controller = new AbortController();
       running.current = controller;
       setState({ kind: 'solving', interim: null });
+      const { signal } = controller;
+      const onInterim = (interim: Interims['build']) => setState({ kind: 'solving', interim });
       compute
-        .call(
-          'build',
-          { case: input },
-          {
-            signal: controller.signal,
-            onInterim: (interim) => setState({ kind: 'solving', interim }),
-          },
-        )
+        .call('build', { case: input }, { signal, onInterim })
+        .catch((error: Error) => {
+          if (signal.aborted) throw error;
+          const { today: on, request } = input;
+          return buildOnServer({ athleteId, on, request, csrfToken, signal, onInterim });
+        })
         .then(
           (report) => {
             if (controller.signal.aborted) return;
@@ -51,7 +57,7 @@ export function useBuilder(onBuilt: (report: BuildReport) => void) {
           },
         );
     },
-    [onBuilt],
+    [athleteId, csrfToken, onBuilt],
   );
   /** Cancels a solve that the input has overtaken; what is shown stays. */
   const overtaken = useCallback(() => {

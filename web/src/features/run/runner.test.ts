@@ -75,3 +75,65 @@ describe('what a run amounts to', () => {
     expect(second).toMatchObject({ done: 'all' });
   });
 });
+
+describe('a circuit', () => {
+  const circuit = { id: 'a', rounds: 3 };
+  const routine = [
+    item('cat-camel', { sets: 1, circuit }),
+    item('dead-bug', { sets: 1, circuit }),
+    item('glute-bridge', { sets: 1 }),
+  ];
+  const segments = routineTimeline(bundledReference, routine);
+  const firstOf = (index: number) => segments.findIndex((s) => s.item === index && s.kind === 'work');
+
+  it('skipped drill stays skipped in every later round, the others are played', () => {
+    let position = skipItem(segments, { segment: firstOf(1), elapsed: 0, skipped: [] });
+    const visited = new Set<number>();
+    while (position.segment < segments.length) {
+      visited.add(position.segment);
+      position = advance(segments, position, segments[position.segment]?.seconds ?? 0);
+    }
+    const works = [...visited].map((s) => segments[s]).filter((s) => s?.kind === 'work');
+    expect(works.filter((s) => s?.item === 1)).toEqual([]);
+    expect(works.filter((s) => s?.item === 0)).toHaveLength(2);
+    const [camel, bug, bridge] = entriesOf(routine, routine, segments, position, new Map());
+    expect([camel?.done, bug?.done, bridge?.done]).toEqual(['all', 'none', 'all']);
+    expect(camel?.amounts).toEqual([8, 8, 8]);
+  });
+  it('counts the time that is really left once a drill is skipped', () => {
+    const at: Position = { segment: firstOf(1), elapsed: 0, skipped: [] };
+    const saved = secondsLeft(segments, at) - secondsLeft(segments, skipItem(segments, at));
+    const own = segments
+      .filter((s, i) => s.item === 1 && i >= at.segment)
+      .reduce((sum, s) => sum + s.seconds, 0);
+    expect(saved).toBe(own);
+  });
+  it('going back does not bring a stopped drill back in the rounds to come', () => {
+    const stopped = skipItem(segments, { segment: firstOf(1), elapsed: 0, skipped: [] });
+    const later = back(segments, stopped);
+    const ahead = segments.flatMap((s, i) => (s.item === 1 && i > stopped.segment ? [i] : []));
+    expect(later.skipped).toEqual(expect.arrayContaining(ahead));
+  });
+});
+
+describe('both ways round and uneven sides', () => {
+  it('plays the amount once each way, and notes each set once', () => {
+    const routine = [item('wrist-circles', { sets: 2, bothWays: true })];
+    const segments = routineTimeline(bundledReference, routine);
+    const works = segments.filter((s) => s.kind === 'work');
+    expect(works.filter((s) => s.otherWay)).toHaveLength(works.length / 2);
+    const done = { segment: segments.length, elapsed: 0, skipped: [] };
+    expect(entriesOf(routine, routine, segments, done, new Map())[0]?.amounts).toEqual([8, 8]);
+  });
+  it('a set with one side left out is no full set; a set of one side alone is', () => {
+    const perSide = { left: { sets: 2, amount: 9 }, right: { sets: 1, amount: 6 } };
+    const routine = [item('knee-to-wall-rock', { perSide })];
+    const segments = routineTimeline(bundledReference, routine);
+    const right = segments.findIndex((s) => s.kind === 'work' && s.side === 'right');
+    const played = { segment: segments.length, elapsed: 0, skipped: [right] };
+    expect(entriesOf(routine, routine, segments, played, new Map())[0]).toMatchObject({
+      done: 'part',
+      amounts: [9],
+    });
+  });
+});
