@@ -116,7 +116,7 @@ await press('Exactly?');
 await pause(1500);
 await shoot('why-not');
 await visit('Mira', 'routine?from=1');
-await page.evaluate(() => document.getElementById('compare-title')?.scrollIntoView());
+await page.evaluate(() => document.getElementById('compare-title')?.scrollIntoView({ block: 'center' }));
 await pause(400);
 await shoot('compare');
 await page.goto(`${base}/library?restriction=ankle-dorsiflexion-limit&drill=half-kneeling-ankle-rock`, {
