@@ -1,26 +1,9 @@
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { Clinician } from './driver/Clinician.ts';
-import { keepPicture } from './driver/keepPicture.ts';
-import { openPage } from './driver/openPage.ts';
-import type { OpenPage } from './driver/openPage.ts';
-import { product } from './driver/product.ts';
+import { describe, expect, it } from 'vitest';
+import { atTheDesk } from './driver/atTheDesk.ts';
 import { stored } from './driver/stored.ts';
 
-let open: OpenPage;
-let clinician: Clinician;
-const ids = new Map<string, string>();
+const { open, clinician, ids, visit } = await atTheDesk({ speed: 30 });
 
-beforeAll(async () => {
-  for (const row of await stored<{ id: string; name: string }>('SELECT id, name FROM athletes'))
-    ids.set(row.name, row.id);
-  open = await openPage({ speed: 30 });
-  clinician = new Clinician(open.page, product.base);
-  await clinician.signsIn();
-});
-afterEach(({ task }) => keepPicture(open.page, task));
-afterAll(() => open.close());
-
-const visit = (name: string, step: string) => clinician.opens(`/athletes/${ids.get(name)}/${step}`);
 const rows = () => open.page.$$eval('tbody tr a', (links) => links.map((link) => link.textContent ?? ''));
 
 describe('the list of athletes', () => {

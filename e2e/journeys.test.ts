@@ -1,26 +1,8 @@
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { Clinician } from './driver/Clinician.ts';
-import { keepPicture } from './driver/keepPicture.ts';
-import { openPage } from './driver/openPage.ts';
-import type { OpenPage } from './driver/openPage.ts';
-import { product } from './driver/product.ts';
+import { describe, expect, it } from 'vitest';
+import { atTheDesk } from './driver/atTheDesk.ts';
 import { stored } from './driver/stored.ts';
 
-let open: OpenPage;
-let clinician: Clinician;
-const ids = new Map<string, string>();
-
-beforeAll(async () => {
-  for (const row of await stored<{ id: string; name: string }>('SELECT id, name FROM athletes'))
-    ids.set(row.name, row.id);
-  open = await openPage({ speed: 30 });
-  clinician = new Clinician(open.page, product.base);
-  await clinician.signsIn();
-});
-afterEach(({ task }) => keepPicture(open.page, task));
-afterAll(() => open.close());
-
-const visit = (name: string, step: string) => clinician.opens(`/athletes/${ids.get(name)}/${step}`);
+const { open, clinician, ids, visit } = await atTheDesk({ speed: 30 });
 
 describe('an open stop-and-refer sign', () => {
   it('stops tests and shows what to do, until a named clinician records a clearance', async () => {

@@ -2,30 +2,13 @@ import { spawnSync } from 'node:child_process';
 import { itemSeconds, routineSeconds } from '@yonder/core/dose';
 import type { RoutineItem } from '@yonder/core/domain';
 import { bundledReference } from '@yonder/core/reference/bundled';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { Clinician } from './driver/Clinician.ts';
-import { keepPicture } from './driver/keepPicture.ts';
-import { openPage } from './driver/openPage.ts';
-import type { OpenPage } from './driver/openPage.ts';
-import { product } from './driver/product.ts';
+import { describe, expect, it } from 'vitest';
+import { atTheDesk } from './driver/atTheDesk.ts';
 import { stored } from './driver/stored.ts';
 
-let open: OpenPage;
-let clinician: Clinician;
-const ids = new Map<string, string>();
-
-beforeAll(async () => {
-  for (const row of await stored<{ id: string; name: string }>('SELECT id, name FROM athletes'))
-    ids.set(row.name, row.id);
-  open = await openPage();
-  clinician = new Clinician(open.page, product.base);
-  await clinician.signsIn();
-});
-afterEach(({ task }) => keepPicture(open.page, task));
-afterAll(() => open.close());
+const { open, clinician, ids, visit } = await atTheDesk();
 
 const MIRA = 'Mira Oldtown';
-const visit = (name: string, step: string) => clinician.opens(`/athletes/${ids.get(name)}/${step}`);
 const drillOf = (name: string) => {
   const drill = bundledReference.data.drills.find((d) => d.name === name);
   if (!drill) throw new Error(`no drill named ${name}`);

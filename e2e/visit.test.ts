@@ -1,11 +1,8 @@
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { gradeFromFaults } from '@yonder/core/measure';
 import type { Test } from '@yonder/core/reference';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { Clinician } from './driver/Clinician.ts';
-import { keepPicture } from './driver/keepPicture.ts';
-import { openPage } from './driver/openPage.ts';
-import type { OpenPage } from './driver/openPage.ts';
+import { describe, expect, it } from 'vitest';
+import { atTheDesk } from './driver/atTheDesk.ts';
 import { product } from './driver/product.ts';
 import { stored } from './driver/stored.ts';
 import { violations } from './driver/violations.ts';
@@ -14,15 +11,7 @@ import { violations } from './driver/violations.ts';
 const TESTS = 20;
 const TRIALS = 2;
 
-let open: OpenPage;
-let clinician: Clinician;
-beforeAll(async () => {
-  open = await openPage();
-  clinician = new Clinician(open.page, product.base);
-  await clinician.signsIn();
-});
-afterEach(({ task }) => keepPicture(open.page, task));
-afterAll(() => open.close());
+const { open, clinician } = await atTheDesk();
 
 /** The test whose entry is open. */
 async function openTest(): Promise<Test> {

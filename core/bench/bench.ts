@@ -34,8 +34,6 @@ function timed<T>(work: () => T): { ms: number; result: T } {
 interface Sample {
   readonly first: number;
   readonly firstGap: number;
-  readonly shown: number;
-  readonly shownGap: number;
   readonly staged: number;
   readonly bare: number;
   readonly gap: number;
@@ -61,8 +59,6 @@ function sample(prepared: Prepared, solver: MipSolver): Sample | null {
   return {
     first: first.at,
     firstGap: first.gap,
-    shown: answers[0]?.at ?? first.at,
-    shownGap: 0,
     staged,
     bare: bare.ms,
     gap: plan.gap,

@@ -77,6 +77,21 @@ describe('before activity', () => {
       'knee-to-wall-rock',
     ]);
   });
+  it('counts all stretches together: two of 20 s are over the 30 s there are in all, and share them', () => {
+    const input = stiffAnkle({ schools: { 'static-stretch-before': 'short-then-dynamic' } });
+    const two = [
+      warm,
+      { ...stretch, sets: 1, amount: 20 },
+      item('standing-shin-stretch', { measure: 'hold-seconds', amount: 20, sets: 1 }),
+      rock(),
+    ];
+    expect(check(input, two, 'static-too-long').reason).toMatchObject({ seconds: 40, most: 30 });
+    expect(
+      repaired(input, two, 'static-too-long')
+        .slice(1, 3)
+        .map((i) => i.amount),
+    ).toEqual([15, 15]);
+  });
   it('a routine that never warms gets a warming drill first', () => {
     const items = repaired(stiffAnkle(), [rock()], 'never-warmed');
     expect(bundledReference.drills.get(items[0]?.drill ?? '')?.raisesTemperature).toBeGreaterThanOrEqual(2);

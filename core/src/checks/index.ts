@@ -10,7 +10,6 @@ import { checkMode, checkStatic, checkWarmth } from './timing.ts';
 import type { Check, Checked } from './types.ts';
 
 export type { Check, Repair } from './types.ts';
-export { COLD_AFTER_MINUTES } from './timing.ts';
 
 const CHECKS: readonly ((checked: Checked) => Check[])[] = [
   checkAllowed,

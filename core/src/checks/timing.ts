@@ -1,5 +1,5 @@
 import { schoolOption } from '../findings/index.ts';
-import { sideDoses } from '../dose/index.ts';
+import { routineTimeline, sideDoses } from '../dose/index.ts';
 import { swapOrRemove } from './allowed.ts';
 import type { Check, Checked, Placed } from './types.ts';
 
@@ -7,7 +7,7 @@ import type { Check, Checked, Placed } from './types.ts';
 const STATIC_SECONDS: Readonly<Record<string, number>> = { 'short-then-dynamic': 30, 'last-step': 20 };
 
 /** Minutes after the last warming drill from which much of it is gone by the start (FORMULAS 12, editable). */
-export const COLD_AFTER_MINUTES = 10;
+const COLD_AFTER_MINUTES = 10;
 /** A drill that raises temperature at least this much warms. */
 const WARMS = 2;
 
@@ -15,25 +15,24 @@ function staticSeconds({ item, drill }: Placed): number {
   return Math.max(...sideDoses(drill, item).map(({ sets, amount }) => sets * amount));
 }
 
-function stretchAgainstSchool(checked: Checked, placed: Placed, option: string): Check | null {
-  const reason = { rule: 'static-before-activity', drill: placed.drill.id, school: option };
-  if (option === 'avoid')
-    return { level: 'warn', reason, at: [placed.index], repair: swapOrRemove(checked, placed.index) };
-  const most = STATIC_SECONDS[option] ?? Infinity;
-  const seconds = staticSeconds(placed);
-  if (seconds <= most) return null;
-  const { perSide: _uneven, ...item } = placed.item;
-  return {
-    level: 'warn',
-    reason: { ...reason, rule: 'static-too-long', seconds, most },
-    at: [placed.index],
-    repair: {
-      does: { rule: 'repair-shorten', drill: placed.drill.id, seconds: most },
-      items: checked.items.map((own, i) =>
-        i === placed.index ? { ...item, sets: 1, amount: Math.min(item.amount, most) } : own,
-      ),
+/** More static seconds a side, over all stretches, than the school allows; the repair shares them out evenly. */
+function staticTooLong(checked: Checked, stretches: readonly Placed[], most: number): Check[] {
+  const seconds = stretches.reduce((sum, placed) => sum + staticSeconds(placed), 0);
+  if (seconds <= most) return [];
+  const each = Math.floor(most / stretches.length);
+  const items = checked.items.map((own, i) => {
+    if (!stretches.some(({ index }) => index === i)) return own;
+    const { perSide: _uneven, ...item } = own;
+    return { ...item, sets: 1, amount: Math.min(item.amount, each) };
+  });
+  return [
+    {
+      level: 'warn',
+      reason: { rule: 'static-too-long', drill: stretches[0]?.drill.id ?? '', seconds, most },
+      at: stretches.map(({ index }) => index),
+      repair: { does: { rule: 'repair-shorten', seconds: each }, items },
     },
-  };
+  ];
 }
 
 /** After a short static hold movement has to follow, unless the school puts it last. */
@@ -43,7 +42,6 @@ function stretchWithoutMovement(checked: Checked, stretch: Placed): Check | null
       index > stretch.index && drill.contraction !== 'passive' && drill.category !== 'stretch',
   );
   if (moving) return null;
-  const firstMoving = checked.placed.findIndex(({ drill }) => drill.contraction !== 'passive');
   const lastMoving = checked.placed.findLastIndex(({ drill }) => drill.contraction !== 'passive');
   const rest = checked.items.filter((_, i) => i !== stretch.index);
   const own = checked.items[stretch.index];
@@ -52,7 +50,7 @@ function stretchWithoutMovement(checked: Checked, stretch: Placed): Check | null
     reason: { rule: 'no-movement-after-hold', drill: stretch.drill.id },
     at: [stretch.index],
     repair:
-      firstMoving >= 0 && own
+      lastMoving >= 0 && own
         ? {
             does: {
               rule: 'repair-move-before',
@@ -70,13 +68,23 @@ export function checkStatic(checked: Checked): Check[] {
   const { input, reference } = checked.prepared;
   if (input.request.mode !== 'prepare') return [];
   const option = schoolOption(reference, input.schools, 'static-stretch-before');
-  return checked.placed
-    .filter(({ drill }) => drill.category === 'stretch')
-    .flatMap((placed) => {
-      const against = stretchAgainstSchool(checked, placed, option);
-      const alone = option === 'short-then-dynamic' ? stretchWithoutMovement(checked, placed) : null;
-      return [against, alone].filter((check) => check !== null);
-    });
+  const stretches = checked.placed.filter(({ drill }) => drill.category === 'stretch');
+  if (option === 'avoid') {
+    return stretches.map(({ drill, index }) => ({
+      level: 'warn',
+      reason: { rule: 'static-before-activity', drill: drill.id, school: option },
+      at: [index],
+      repair: swapOrRemove(checked, index),
+    }));
+  }
+  const alone =
+    option === 'short-then-dynamic'
+      ? stretches.map((stretch) => stretchWithoutMovement(checked, stretch))
+      : [];
+  return [
+    ...staticTooLong(checked, stretches, STATIC_SECONDS[option] ?? Infinity),
+    ...alone.filter((check) => check !== null),
+  ];
 }
 
 /** Drills that another mode or the school keeps out of this one (static stretching is checked by itself). */
@@ -90,20 +98,18 @@ export function checkMode(checked: Checked): Check[] {
   });
 }
 
-/** Seconds from the start of the routine at which each item ends. */
-function ends(checked: Checked): number[] {
-  const between = checked.items.length > 1 ? checked.time.between / (checked.items.length - 1) : 0;
-  let clock = 0;
-  return checked.time.items.map((seconds, i) => (clock += seconds + (i > 0 ? between : 0)));
+/** Seconds from the end of an item's last work to the end of the routine. */
+function secondsAfter({ prepared, items, time }: Checked, index: number): number {
+  const last = routineTimeline(prepared.reference, items).findLast((segment) => segment.item === index);
+  return time.total - (last ? last.start + last.seconds : 0);
 }
 
 /** Before activity: warm at all, and not cooled down again by the end. */
 export function checkWarmth(checked: Checked): Check[] {
   const { input, options, rules } = checked.prepared;
   if (input.request.mode !== 'prepare' || checked.items.length === 0) return [];
-  const end = ends(checked);
   const lastWarm = checked.placed.findLast(({ drill }) => drill.raisesTemperature >= WARMS);
-  const idle = (end.at(-1) ?? 0) - (lastWarm ? (end[lastWarm.index] ?? 0) : 0);
+  const idle = lastWarm ? secondsAfter(checked, lastWarm.index) : 0;
   if (lastWarm && idle <= COLD_AFTER_MINUTES * 60) return [];
   const taken = new Set(checked.placed.map(({ drill }) => drill.ladder));
   const warming = options.options

@@ -176,7 +176,7 @@ const WORDS: Readonly<Record<string, Wording>> = {
   'static-before-activity': (r, ref) =>
     `${name(r, ref, 'drill')} is a static stretch; the school avoids it before activity.`,
   'static-too-long': (r, ref) =>
-    `${name(r, ref, 'drill')}: ${num(r, 'seconds')} s a side before activity, at most ${num(r, 'most')} s (school).`,
+    `${num(r, 'seconds')} s of static stretch a side before activity (${name(r, ref, 'drill').toLowerCase()} first); at most ${num(r, 'most')} s in all (school).`,
   'no-movement-after-hold': (r, ref) =>
     `No movement after ${name(r, ref, 'drill').toLowerCase()}; a short hold needs some (school).`,
   'cooled-down': (r, ref) =>
@@ -200,7 +200,7 @@ const WORDS: Readonly<Record<string, Wording>> = {
   'repair-swap': (r, ref) => `Take ${name(r, ref, 'instead').toLowerCase()} instead`,
   'repair-remove': (r, ref) => `Take out ${name(r, ref, 'drill').toLowerCase()}`,
   'repair-one-side': (r) => `Only the ${side(r)} side`,
-  'repair-shorten': (r) => `One hold of ${num(r, 'seconds')} s`,
+  'repair-shorten': (r) => `One hold of ${num(r, 'seconds')} s each`,
   'repair-move-before': (r, ref) => `Put it before ${name(r, ref, 'before').toLowerCase()}`,
   'repair-add': (r, ref) => `Add ${name(r, ref, 'drill').toLowerCase()}`,
   'repair-lower': (r) => `Lower to ${num(r, 'amount')}`,

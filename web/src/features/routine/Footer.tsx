@@ -94,6 +94,29 @@ function Order({ draft, explained, note, onNote }: Pick<Props, 'draft' | 'explai
   );
 }
 
+/** One step back, one step forward. */
+function UndoRedo() {
+  const dispatch = useAppDispatch();
+  const { past, future } = useAppSelector((state) => state.draft);
+  const steps = [
+    { label: 'Undo', keys: 'Ctrl Z', icon: <IconArrowBackUp size={18} />, left: past, go: undone },
+    { label: 'Redo', keys: 'Ctrl Shift Z', icon: <IconArrowForwardUp size={18} />, left: future, go: redone },
+  ];
+  return steps.map(({ label, keys, icon, left, go }) => (
+    <ActionIcon
+      key={label}
+      variant="default"
+      size="lg"
+      aria-label={label}
+      title={`${label} (${keys})`}
+      disabled={left.length === 0}
+      onClick={() => dispatch(go())}
+    >
+      {icon}
+    </ActionIcon>
+  ));
+}
+
 /** Exact total, where it goes, order, undo, and issuing the version. */
 export function Footer({
   draft,
@@ -110,7 +133,6 @@ export function Footer({
   const reference = useReference();
   const dispatch = useAppDispatch();
   const { athlete, on } = useWorkspace();
-  const { past, future } = useAppSelector((state) => state.draft);
   const [issue, { isLoading, error }] = useIssueRoutineMutation();
   const totals = totalsOf(reference, draft.structure, draft.items);
   const over = totals.seconds - minutes * 60;
@@ -139,26 +161,7 @@ export function Footer({
         </span>
       </div>
       <Group gap={6} wrap="nowrap">
-        <ActionIcon
-          variant="default"
-          size="lg"
-          aria-label="Undo"
-          title="Undo (Ctrl Z)"
-          disabled={past.length === 0}
-          onClick={() => dispatch(undone())}
-        >
-          <IconArrowBackUp size={18} />
-        </ActionIcon>
-        <ActionIcon
-          variant="default"
-          size="lg"
-          aria-label="Redo"
-          title="Redo (Ctrl Shift Z)"
-          disabled={future.length === 0}
-          onClick={() => dispatch(redone())}
-        >
-          <IconArrowForwardUp size={18} />
-        </ActionIcon>
+        <UndoRedo />
         {tools}
         <Button loading={isLoading} disabled={draft.items.length === 0} onClick={send}>
           Issue version {nextNumber}
