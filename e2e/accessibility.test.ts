@@ -66,8 +66,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     expect(await violations(open)).toEqual([]);
     await clinician.discards();
     await clinician.opens(`/athletes/${mira}/run`);
-    await clinician.presses('Start');
-    await clinician.sees('Runner', 'dialog');
+    await clinician.startsTheRun();
     expect(await violations(open)).toEqual([]);
     await clinician.presses('End here');
     await clinician.reads('How was it?');

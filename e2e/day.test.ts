@@ -67,12 +67,7 @@ describe('the morning after', () => {
       'SELECT id FROM sessions WHERE athlete_id = $1 AND finished ORDER BY date DESC, updated_at DESC LIMIT 1',
       [id],
     );
-    await stored(
-      `UPDATE sessions SET entries =
-         (SELECT jsonb_agg(e || '{"nextDayPain": null}') FROM jsonb_array_elements(entries) e)
-       WHERE id = $1`,
-      [last?.id],
-    );
+    await stored('UPDATE session_entries SET next_day_pain = NULL WHERE session_id = $1', [last?.id]);
     await visit('Mira Oldtown', 'progress');
     await clinician.reads('Morning after');
     const lists = await open.page.$$eval(
@@ -87,13 +82,11 @@ describe('the morning after', () => {
     const answer = open.page.waitForResponse((r) => r.request().method() !== 'GET');
     await clinician.presses('Store the morning');
     expect((await answer).status()).toBe(200);
-    const [session] = await stored<{ entries: { nextDayPain: number | null }[] }>(
-      'SELECT entries FROM sessions WHERE id = $1',
+    const entries = await stored<{ next_day_pain: number | null }>(
+      'SELECT next_day_pain FROM session_entries WHERE session_id = $1 ORDER BY place',
       [last?.id],
     );
-    expect(session?.entries.map((e) => e.nextDayPain)).toEqual(
-      lists.map((_, index) => (index === 0 ? 6 : 0)),
-    );
+    expect(entries.map((e) => e.next_day_pain)).toEqual(lists.map((_, index) => (index === 0 ? 6 : 0)));
   });
 });
 

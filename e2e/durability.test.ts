@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -29,7 +30,7 @@ function addAthlete(port: number, { cookie, token }: Session, name: string): Pro
   return fetch(`http://127.0.0.1:${port}/api/v1/athletes`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json', Cookie: cookie, 'X-CSRF-Token': token },
-    body: JSON.stringify({ name, birthDate: '2000-01-01' }),
+    body: JSON.stringify({ id: randomUUID(), name, birthDate: '2000-01-01' }),
   });
 }
 

@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { addDays } from '@yonder/core/domain';
 import { routineSeconds } from '@yonder/core/dose';
 import type { RoutineItem } from '@yonder/core/domain';
+import type { Reason } from '@yonder/core/reasons';
+import { reasonText } from '@yonder/core/words';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { Clinician } from './driver/Clinician.ts';
@@ -33,7 +35,7 @@ const latest = async () => {
     number: number;
     items: RoutineItem[];
     total_seconds: number;
-    changes: string[];
+    changes: Reason[];
   }>('SELECT * FROM routines WHERE athlete_id = $1 ORDER BY number DESC LIMIT 1', [athleteId]);
   if (!row) throw new Error('no routine is stored');
   return row;
@@ -253,8 +255,7 @@ describe('from one stiff ankle to a routine that progresses', () => {
     const routine = await latest();
     for (const [index, day] of [addDays(TODAY, -5), addDays(TODAY, -2)].entries()) {
       await at('run', day);
-      await clinician.presses('Start');
-      await clinician.sees('Runner', 'dialog');
+      await clinician.startsTheRun();
       await clinician.presses('Go');
       if (index === 0) {
         await new Promise((done) => setTimeout(done, 3000));
@@ -278,7 +279,12 @@ describe('from one stiff ankle to a routine that progresses', () => {
     const sessions = await stored<{
       finished: boolean;
       entries: { drill: string; done: string; amounts: number[]; effort: number | null }[];
-    }>('SELECT finished, entries FROM sessions WHERE athlete_id = $1 ORDER BY date', [athleteId]);
+    }>(
+      `SELECT s.finished, jsonb_agg(to_jsonb(e) ORDER BY e.place) AS entries
+       FROM sessions s JOIN session_entries e ON e.session_id = s.id
+       WHERE s.athlete_id = $1 GROUP BY s.id ORDER BY s.date`,
+      [athleteId],
+    );
     expect(sessions).toHaveLength(2);
     for (const session of sessions) {
       expect(session.finished).toBe(true);
@@ -316,7 +322,9 @@ describe('from one stiff ankle to a routine that progresses', () => {
     const after = await latest();
     expect(after.number).toBe(2);
     expect(after.items[rockIndex]?.amount).toBe(11);
-    expect(after.changes).toContain('Knee-to-wall rock left: 2 × 9 → 2 × 11');
+    expect(after.changes.map((change) => reasonText(bundledReference, change))).toContain(
+      'Knee-to-wall rock left: 2 × 9 → 2 × 11',
+    );
     const verdicts = await stored<{ drill: string; verdict: string; reason: string | null }>(
       'SELECT drill, verdict, reason FROM decisions WHERE athlete_id = $1',
       [athleteId],

@@ -94,8 +94,7 @@ describe('pain limits of the practice', () => {
     const [row] = await stored<{ pain_limits: object }>('SELECT pain_limits FROM practices');
     expect(row?.pain_limits).toEqual({ fine: 2, stop: 4 });
     await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/run`);
-    await clinician.presses('Start');
-    await clinician.sees('Runner', 'dialog');
+    await clinician.startsTheRun();
     await clinician.reads('hurts more than 4/10');
   });
 });

@@ -59,7 +59,8 @@ try {
     YONDER_LOG_LEVEL: process.env.YONDER_LOG_LEVEL ?? 'warn',
     PORT: process.env.PORT ?? String(await freePort(4600)),
   };
-  await runOnce('server/src/demo/main.ts', environment);
+  await runOnce('migrate', environment);
+  await runOnce('demo', environment);
   const server = await startServer(environment);
   stops.push(server.stop);
   server.exited.then((code) => void stopAll(code ?? 1));

@@ -23,7 +23,8 @@ const environment = {
   YONDER_LOG_LEVEL: 'info',
   PORT: port,
 };
-await runOnce('server/src/demo/main.ts', environment);
+await runOnce('migrate', environment);
+await runOnce('demo', environment);
 
 const start = (command, args, env, cwd = root) =>
   spawn(command, args, { cwd, stdio: 'inherit', env: { ...process.env, ...env } });

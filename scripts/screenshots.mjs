@@ -1,35 +1,19 @@
 // Takes the pictures of docs/screenshots/ from the demo data, on a database that is thrown away.
-import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { buildWeb } from './lib/build.mjs';
 import { root } from './lib/paths.mjs';
-import { removeCluster, startCluster } from './lib/postgres.mjs';
 import { run } from './lib/run.mjs';
-import { runOnce, startServer } from './lib/server.mjs';
+import { startServer } from './lib/server.mjs';
 import { ensureModules, ensurePackages } from './lib/setup.mjs';
 
 await ensurePackages({ browser: true });
 await ensureModules();
+const { throwawayProduct } = await import('./lib/throwaway.mjs');
 const { launchBrowser } = await import('./lib/browser.mjs');
 
 const out = join(root, 'docs', 'screenshots');
 mkdirSync(out, { recursive: true });
-const folder = mkdtempSync(join(tmpdir(), 'yonder-shots-'));
-chmodSync(folder, 0o755);
-const cluster = await startCluster({
-  folder: join(folder, 'pg'),
-  secretFile: join(folder, 'secret'),
-  durable: false,
-});
-const environment = {
-  DATABASE_URL: cluster.url,
-  YONDER_SESSION_SECRET: 'a secret for pictures only',
-  YONDER_WEB_DIST: await buildWeb(),
-  YONDER_LOG_LEVEL: 'error',
-  PORT: '0',
-};
-await runOnce('server/src/demo/main.ts', environment);
+const { environment, end } = await throwawayProduct('shots');
 const server = await startServer(environment);
 const base = `http://127.0.0.1:${server.port}`;
 const { browser, close } = await launchBrowser();
@@ -55,7 +39,7 @@ await page.waitForSelector('table');
 await pause(500);
 await shoot('athletes');
 const ids = await page.evaluate(async () => {
-  const { athletes: rows } = await (await fetch('/api/v1/athletes')).json();
+  const { items: rows } = await (await fetch('/api/v1/athletes')).json();
   return Object.fromEntries(rows.map((row) => [row.name.split(' ')[0], row.id]));
 });
 const visit = async (name, path) => {
@@ -127,7 +111,8 @@ await shoot('library');
 await visit('Mira', 'progress');
 await shoot('progress');
 const pdf = await page.evaluate(async (id) => {
-  const [routine] = await (await fetch(`/api/v1/athletes/${id}/routines`)).json();
+  const { items } = await (await fetch(`/api/v1/athletes/${id}/routines`)).json();
+  const [routine] = items;
   const response = await fetch(`/api/v1/routines/${routine.id}/handout.pdf`);
   return [...new Uint8Array(await response.arrayBuffer())];
 }, ids.Mira);
@@ -145,7 +130,5 @@ await shoot('run');
 
 await close();
 await server.stop();
-await cluster.stop();
-await removeCluster(cluster.folder);
-rmSync(folder, { recursive: true, force: true });
+await end();
 console.log(`Pictures are in ${out}; open them before you commit.`);

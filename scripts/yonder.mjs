@@ -4,7 +4,7 @@ import { root } from './lib/paths.mjs';
 import { ensureModules } from './lib/setup.mjs';
 
 await ensureModules({ quiet: true });
-const run = spawnSync(process.execPath, ['--import', 'tsx', 'core/cli/yonder.ts', ...process.argv.slice(2)], {
+const run = spawnSync(process.execPath, ['--import', 'tsx', 'core/cli/main.ts', ...process.argv.slice(2)], {
   cwd: root,
   stdio: 'inherit',
 });

@@ -4,7 +4,6 @@ import {
   BUILDER,
   createHighsSolver,
   createPlanModel,
-  prepareBuild,
   relaxationOf,
   solvePlan,
   whyNotBound,
@@ -12,10 +11,10 @@ import {
   whyNotRange,
 } from '../src/builder/index.ts';
 import type { MipSolver, Prepared } from '../src/builder/index.ts';
-import { judgeFindings } from '../src/findings/index.ts';
 import { bundledReference } from '../src/reference/bundled.ts';
 import { randomLibrary } from '../src/testing/randomLibrary.ts';
 import { benchCase, libraryCase } from './cases.ts';
+import { judgeCase, prepareCase } from '../src/testing/prepared.ts';
 
 const MINUTES = [5, 12, 25] as const;
 const SEEDS = 30;
@@ -112,14 +111,14 @@ function row(minutes: string, options: number, samples: readonly Sample[]): void
 function solveBench(solver: MipSolver): void {
   solveRows(
     'Routine solve on the real library, 30 seeded athletes each, warm; bare = tuned HiGHS, same model and gap',
-    (seed, minutes) => prepareBuild(bundledReference, benchCase(bundledReference, seed, minutes, 10)),
+    (seed, minutes) => prepareCase(bundledReference, benchCase(bundledReference, seed, minutes, 10)),
     solver,
   );
   solveRows(
     'Routine solve on 90 seeded made-up libraries of 300 drills, 1 to 10 restrictions, warm',
     (seed, minutes) => {
       const library = randomLibrary(bundledReference, seed, 300);
-      return prepareBuild(library, libraryCase(library, seed, minutes));
+      return prepareCase(library, libraryCase(library, seed, minutes));
     },
     solver,
   );
@@ -130,7 +129,7 @@ function whyNotBench(solver: MipSolver): void {
   const times = { bound: [] as number[], range: [] as number[], exact: [] as number[] };
   for (let seed = 1; seed <= SEEDS; seed += 1) {
     const library = randomLibrary(bundledReference, seed, 300);
-    const prepared = prepareBuild(library, libraryCase(library, seed, 12));
+    const prepared = prepareCase(library, libraryCase(library, seed, 12));
     const plan = solvePlan(prepared.problem, solver);
     if (!plan) continue;
     const inPlan = new Set(plan.chosen.map((option) => option.drill));
@@ -168,7 +167,7 @@ const PRACTICE = 500;
 function practiceBench(): void {
   const cases = Array.from({ length: PRACTICE }, (_, seed) => yearOf(seed + 1));
   const texts = cases.map((input) => JSON.stringify(input));
-  const judged = timed(() => cases.forEach((input) => judgeFindings(bundledReference, input))).ms;
+  const judged = timed(() => cases.forEach((input) => judgeCase(bundledReference, input))).ms;
   const read = timed(() => texts.forEach((text) => JSON.parse(text) as unknown)).ms;
   console.log(
     `Findings for ${PRACTICE} athletes (30 tests, 12 screenings each): ${(judged / 1000).toFixed(2)} s, ${(judged / read).toFixed(0)} × reading the same input as JSON`,
@@ -178,8 +177,8 @@ function practiceBench(): void {
 function findingsBench(): void {
   const year = yearOf(7);
   const text = JSON.stringify(year);
-  for (let i = 0; i < 50; i += 1) judgeFindings(bundledReference, year);
-  const judged = Array.from({ length: 100 }, () => timed(() => judgeFindings(bundledReference, year)).ms);
+  for (let i = 0; i < 50; i += 1) judgeCase(bundledReference, year);
+  const judged = Array.from({ length: 100 }, () => timed(() => judgeCase(bundledReference, year)).ms);
   const read = Array.from({ length: 100 }, () => timed(() => JSON.parse(text) as unknown).ms);
   const ratio = quantile(judged, 0.5) / quantile(read, 0.5);
   console.log(
@@ -188,7 +187,7 @@ function findingsBench(): void {
 }
 
 const solver = createHighsSolver(await loadHighs());
-solvePlan(prepareBuild(bundledReference, benchCase(bundledReference, 1, 12, 8)).problem, solver); // warm up
+solvePlan(prepareCase(bundledReference, benchCase(bundledReference, 1, 12, 8)).problem, solver); // warm up
 solveBench(solver);
 whyNotBench(solver);
 findingsBench();

@@ -1,9 +1,9 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../src/reference/bundled.ts';
+import { yonder as runYonder } from './yonder.ts';
 
 const root = resolve(import.meta.dirname, '../..');
 const example = JSON.parse(readFileSync(join(root, 'docs/examples/stiff-ankle.json'), 'utf8')) as Record<
@@ -11,29 +11,25 @@ const example = JSON.parse(readFileSync(join(root, 'docs/examples/stiff-ankle.js
   never
 >;
 
-function yonder(verb: string, content: unknown) {
+async function yonder(verb: string, content: unknown) {
   const folder = mkdtempSync(join(tmpdir(), 'yonder-case-'));
   writeFileSync(join(folder, 'case.json'), typeof content === 'string' ? content : JSON.stringify(content));
-  const run = spawnSync(process.execPath, ['--import', 'tsx', 'core/cli/yonder.ts', verb, 'case.json'], {
-    cwd: root,
-    encoding: 'utf8',
-    env: { ...process.env, INIT_CWD: folder },
-  });
-  return { code: run.status, out: run.stdout, faults: run.stderr };
+  const { code, stdout, stderr } = await runYonder([verb, join(folder, 'case.json')]);
+  return { code, out: stdout, faults: stderr };
 }
 
 describe('the command line', () => {
-  it('prints findings, a routine and decisions of the example case', () => {
-    const findings = JSON.parse(yonder('findings', example).out) as {
+  it('prints findings, a routine and decisions of the example case', async () => {
+    const findings = JSON.parse((await yonder('findings', example)).out) as {
       findings: { restriction: string; side: string }[];
     };
     expect(findings.findings[0]?.side).toBe('left');
-    const built = JSON.parse(yonder('build', example).out) as {
+    const built = JSON.parse((await yonder('build', example)).out) as {
       routine: { items: unknown[]; totalSeconds: number };
     };
     expect(built.routine.totalSeconds).toBeLessThanOrEqual(600);
     const routine = { issued: '2027-02-15', mode: 'prepare', items: built.routine.items.map(strip) };
-    const progress = JSON.parse(yonder('progress', { ...example, routine }).out) as {
+    const progress = JSON.parse((await yonder('progress', { ...example, routine })).out) as {
       decisions: { decision: string }[];
     };
     expect(progress.decisions.map((d) => d.decision)).toEqual(built.routine.items.map(() => 'keep'));
@@ -41,10 +37,10 @@ describe('the command line', () => {
 
   it.each(readdirSync(join(root, 'docs/examples')))(
     'takes the documented example %s with every verb',
-    (file) => {
+    async (file) => {
       const content = readFileSync(join(root, 'docs/examples', file), 'utf8');
       for (const verb of ['findings', 'build', 'progress']) {
-        const run = yonder(verb, content);
+        const run = await yonder(verb, content);
         expect({ verb, code: run.code, faults: run.faults }).toEqual({ verb, code: 0, faults: '' });
         expect(JSON.parse(run.out)).toBeTypeOf('object');
       }
@@ -52,7 +48,7 @@ describe('the command line', () => {
     30_000,
   );
 
-  it('builds within every option at once: minutes, drills, fatigue, positions, action, pins, bans, own drills', () => {
+  it('builds within every option at once: minutes, drills, fatigue, positions, action, pins, bans, own drills', async () => {
     const file = readFileSync(join(root, 'docs/examples/every-option.json'), 'utf8');
     const { request } = JSON.parse(file) as {
       request: {
@@ -64,7 +60,7 @@ describe('the command line', () => {
         kit: string[];
       };
     };
-    const { routine } = JSON.parse(yonder('build', file).out) as {
+    const { routine } = JSON.parse((await yonder('build', file)).out) as {
       routine: {
         structure: string;
         totalSeconds: number;
@@ -89,7 +85,7 @@ describe('the command line', () => {
     expect(late.flatMap((item) => item.reasons.map((r) => r.rule))).toContain('rehearses');
   }, 30_000);
 
-  it('names every fault by its path on stderr, prints nothing and exits 2', () => {
+  it('names every fault by its path on stderr, prints nothing and exits 2', async () => {
     const faulty = structuredClone(example) as never as {
       colour?: string;
       athlete: { tasks: { id: string }[] };
@@ -99,7 +95,7 @@ describe('the command line', () => {
     if (results[0]) results[0].trials[2] = 650;
     results.push({ test: 'reach-balance-composite', trials: [94], side: 'left' } as never);
     faulty.athlete.tasks.push({ id: 'moon-walk' });
-    const run = yonder('findings', faulty);
+    const run = await yonder('findings', faulty);
     expect(run).toMatchObject({ code: 2, out: '' });
     expect(run.faults).toContain('$.screenings[0].results[0].trials[2]: 650 cm is outside -5 to 25 cm');
     expect(run.faults).toContain('$.athlete.tasks[1].id: unknown task "moon-walk"');
@@ -107,11 +103,11 @@ describe('the command line', () => {
       /\$\.screenings\[0\]\.results\[6\]\.trials: reach-balance-composite is computed/,
     );
     faulty.colour = 'teal';
-    expect(yonder('findings', faulty).faults).toBe('$.colour: unknown key; remove it\n');
+    expect((await yonder('findings', faulty)).faults).toBe('$.colour: unknown key; remove it\n');
   });
 
-  it('calls broken JSON a fault, not a bug', () => {
-    expect(yonder('build', '{ "format": ')).toMatchObject({ code: 2, out: '' });
+  it('calls broken JSON a fault, not a bug', async () => {
+    expect(await yonder('build', '{ "format": ')).toMatchObject({ code: 2, out: '' });
   });
 });
 

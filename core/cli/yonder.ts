@@ -1,11 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import loadHighs from 'highs';
+import { assessCase } from '../src/assess/index.ts';
 import { buildRoutine, createHighsSolver } from '../src/builder/index.ts';
 import type { Case } from '../src/domain/index.ts';
 import { caseFaults, caseWarnings, schemaFaults } from '../src/formats/index.ts';
 import type { CaseFault } from '../src/formats/index.ts';
-import { judgeFindings } from '../src/findings/index.ts';
 import { decideProgress } from '../src/progress/index.ts';
 import { bundledReference } from '../src/reference/bundled.ts';
 import { caseSchema } from '../src/schemas/index.ts';
@@ -38,33 +38,35 @@ async function readCase(file: string): Promise<Case> {
 }
 
 async function run(verb: string, input: Case): Promise<unknown> {
+  const assessment = assessCase(bundledReference, input);
   switch (verb) {
     case 'findings':
-      return findingsOutput(judgeFindings(bundledReference, input), caseWarnings(bundledReference, input));
+      return findingsOutput(assessment.report, caseWarnings(bundledReference, input));
     case 'build':
-      return buildOutput(buildRoutine(bundledReference, input, createHighsSolver(await loadHighs())));
+      return buildOutput(buildRoutine(assessment, input.request, createHighsSolver(await loadHighs())));
     case 'progress':
-      return progressOutput(decideProgress(bundledReference, input));
+      return progressOutput(decideProgress(assessment));
     default:
       throw new FaultyCase([{ path: '$', message: `unknown verb "${verb}"; ${USAGE}` }]);
   }
 }
 
-async function main(): Promise<number> {
-  const [verb, file] = process.argv.slice(2);
-  if (!verb || !file) {
-    process.stderr.write(`${USAGE}\n`);
-    return 2;
-  }
-  try {
-    const output = await run(verb, await readCase(file));
-    process.stdout.write(`${JSON.stringify(output, null, 2)}\n`);
-    return 0;
-  } catch (error) {
-    if (!(error instanceof FaultyCase)) throw error;
-    process.stderr.write(error.faults.map((fault) => `${fault.path}: ${fault.message}\n`).join(''));
-    return 2;
-  }
+/** What the command line prints and how it ends. */
+export interface Outcome {
+  readonly code: 0 | 2;
+  readonly stdout: string;
+  readonly stderr: string;
 }
 
-process.exitCode = await main();
+/** Runs one verb on a case file; faults go to stderr, one a line with their path, and end with code 2. */
+export async function yonder(args: readonly string[]): Promise<Outcome> {
+  const [verb, file] = args;
+  if (!verb || !file) return { code: 2, stdout: '', stderr: `${USAGE}\n` };
+  try {
+    const output = await run(verb, await readCase(file));
+    return { code: 0, stdout: `${JSON.stringify(output, null, 2)}\n`, stderr: '' };
+  } catch (error) {
+    if (!(error instanceof FaultyCase)) throw error;
+    return { code: 2, stdout: '', stderr: error.faults.map((f) => `${f.path}: ${f.message}\n`).join('') };
+  }
+}

@@ -146,6 +146,16 @@ export class Clinician {
     );
   }
 
+  /** Answers what is asked first with "holds", and starts the run. */
+  async startsTheRun(): Promise<void> {
+    await this.sees('Start', 'button');
+    await this.page.$$eval('main [role="alert"] input[type="radio"][value="true"]', (nodes) => {
+      for (const node of nodes) (node as HTMLElement).click();
+    });
+    await this.presses('Start');
+    await this.sees('Runner', 'dialog');
+  }
+
   /** Throws the routine being edited away. */
   async discards(): Promise<void> {
     await this.presses('Derive…');

@@ -185,6 +185,11 @@ export async function startCluster({ folder: wanted, secretFile, durable = true 
     '-c listen_addresses=127.0.0.1',
     "-c unix_socket_directories=''",
     '-c timezone=UTC',
+    // Values can be health data: no statement, parameter or row detail reaches the log, whatever goes wrong.
+    '-c log_statement=none',
+    '-c log_min_error_statement=panic',
+    '-c log_parameter_max_length_on_error=0',
+    '-c log_error_verbosity=terse',
     ...(durable ? [] : ['-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off']),
   ].join(' ');
   await startServerProcess(folder, settings);

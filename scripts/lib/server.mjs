@@ -1,4 +1,6 @@
 import { fork } from 'node:child_process';
+import { join } from 'node:path';
+import { buildServer } from './build.mjs';
 import { root } from './paths.mjs';
 
 /** A clean environment: only what the server is told, and what Node itself needs. */
@@ -10,28 +12,29 @@ function environmentOf(own) {
   };
 }
 
-function forkTs(entry, environment) {
-  return fork(entry, [], {
+async function forkBuilt(entry, environment) {
+  return fork(join(await buildServer(), `${entry}.js`), [], {
     cwd: root,
-    execArgv: ['--import', 'tsx'],
+    execArgv: ['--enable-source-maps'],
     env: environmentOf(environment),
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
   });
 }
 
-/** Runs a TypeScript entry to its end; throws when it fails. */
-export function runOnce(entry, environment) {
-  return new Promise((resolve, reject) => {
-    const child = forkTs(entry, environment);
+/** Runs a command of the built server (`migrate`, `demo`) to its end; throws when it fails. */
+export async function runOnce(entry, environment) {
+  const child = await forkBuilt(entry, environment);
+  const code = await new Promise((resolve, reject) => {
     child.on('error', reject);
-    child.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${entry} failed (${code})`))));
+    child.on('exit', resolve);
   });
+  if (code !== 0) throw new Error(`${entry} failed (${code})`);
 }
 
-/** Starts the server and waits until it listens. `stop` ends it gracefully. */
-export function startServer(environment) {
+/** Starts the built server and waits until it listens. `stop` ends it gracefully. */
+export async function startServer(environment) {
+  const child = await forkBuilt('main', environment);
   return new Promise((resolve, reject) => {
-    const child = forkTs('server/src/main.ts', environment);
     const exited = new Promise((done) => child.on('exit', done));
     exited.then((code) => reject(new Error(`the server ended before it listened (${code})`)));
     child.on('error', reject);

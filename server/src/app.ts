@@ -1,47 +1,27 @@
+import { randomUUID } from 'node:crypto';
 import compression from 'compression';
 import express from 'express';
 import type { Express } from 'express';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { randomUUID } from 'node:crypto';
 import type { Config } from './config.ts';
 import type { Deps } from './deps.ts';
-import { athleteEndpoints } from './features/athletes/routes.ts';
-import { storyEndpoints } from './features/athletes/storyRoutes.ts';
-import { authEndpoints } from './features/auth/routes.ts';
-import { figureEndpoints } from './features/figures/routes.ts';
-import { libraryEndpoints } from './features/library/routes.ts';
-import { referenceEndpoints } from './features/reference/routes.ts';
-import { routineEndpoints } from './features/routines/routes.ts';
-import { screeningEndpoints } from './features/screenings/routes.ts';
-import { sessionEndpoints } from './features/sessions/routes.ts';
+import { allEndpoints } from './endpoints.ts';
 import { mountEndpoints } from './http/endpoint.ts';
-import type { Endpoint } from './http/endpoint.ts';
 import { problemHandler, unknownPath } from './http/errors.ts';
 import { openApiDocument } from './http/openapi.ts';
 import { signInLimit } from './http/rateLimit.ts';
-import { csrfGuard, sessionMiddleware, userOf } from './http/session.ts';
+import { csrfGuard, sessionMiddleware } from './http/session.ts';
 import { securityHeaders, styleNonce, webClient } from './http/web.ts';
+import { wellFormed } from './http/wellFormed.ts';
 
 export interface App {
   readonly express: Express;
+  /** The pool of sessions, sign-in attempts and the job queue. */
+  readonly pool: pg.Pool;
   /** Closes what the app itself opened; the database is its owner's to close. */
   readonly close: () => Promise<void>;
-}
-
-export function allEndpoints(deps: Deps): Endpoint[] {
-  return [
-    ...authEndpoints(deps),
-    ...referenceEndpoints(deps),
-    ...athleteEndpoints(deps),
-    ...storyEndpoints(deps),
-    ...figureEndpoints(deps),
-    ...libraryEndpoints(deps),
-    ...screeningEndpoints(deps),
-    ...routineEndpoints(deps),
-    ...sessionEndpoints(deps),
-  ];
 }
 
 /** Logs what was asked and how it went, never what was said: no bodies, queries, names or headers. */
@@ -64,8 +44,8 @@ function requestLog(logger: Logger) {
 /** Puts the application together without listening. */
 export function createApp(deps: Deps, config: Config, logger: Logger): App {
   const app = express();
-  // Sessions and the attempt counter use plain SQL on a small pool of their own.
-  const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 4 });
+  // Sessions, the attempt counter and the queue use plain SQL on a small pool of their own.
+  const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 6 });
   pool.on('error', () => undefined); // a lost idle connection is replaced on next use
   app.disable('x-powered-by');
   app.set('trust proxy', config.secureCookie ? 1 : false);
@@ -92,10 +72,10 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
     response.set('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api/v1', csrfGuard, express.json({ limit: '512kb' }));
+  app.use('/api/v1', csrfGuard, express.json({ limit: '512kb' }), wellFormed);
   app.use('/api/v1/auth/sign-in', signInLimit(pool, config.signInLimit));
-  app.use('/api/v1', mountEndpoints(endpoints, userOf), unknownPath);
+  app.use('/api/v1', mountEndpoints(deps, endpoints), unknownPath);
   if (config.webDist) app.use(webClient(config.webDist));
   app.use(unknownPath, problemHandler(logger));
-  return { express: app, close: () => pool.end() };
+  return { express: app, pool, close: () => pool.end() };
 }

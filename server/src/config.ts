@@ -12,6 +12,12 @@ const schema = z.object({
   YONDER_WEB_DIST: z.string().default(''),
   YONDER_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
   YONDER_SIGN_IN_LIMIT: z.coerce.number().int().min(1).default(10),
+  /** Connections a process may hold for its work. */
+  YONDER_POOL: z.coerce.number().int().min(1).max(200).default(10),
+  /** Threads for solving. */
+  YONDER_THREADS: z.coerce.number().int().min(1).max(64).default(2),
+  /** "no" leaves the job queue to other processes. */
+  YONDER_JOBS: z.enum(['yes', 'no']).default('yes'),
 });
 
 export interface Config {
@@ -24,6 +30,9 @@ export interface Config {
   readonly webDist: string;
   readonly logLevel: 'silent' | 'error' | 'warn' | 'info' | 'debug';
   readonly signInLimit: number;
+  readonly poolSize: number;
+  readonly threads: number;
+  readonly jobs: boolean;
 }
 
 /** Reads the environment. Throws with the name of each faulty variable, never with its value. */
@@ -44,5 +53,8 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     webDist: env.YONDER_WEB_DIST,
     logLevel: env.YONDER_LOG_LEVEL,
     signInLimit: env.YONDER_SIGN_IN_LIMIT,
+    poolSize: env.YONDER_POOL,
+    threads: env.YONDER_THREADS,
+    jobs: env.YONDER_JOBS === 'yes',
   };
 }

@@ -1,19 +1,27 @@
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
-import { Builds } from './compute/builds.ts';
+import { Compute } from './compute/compute.ts';
 import { readConfig } from './config.ts';
 import { openDatabase } from './db/database.ts';
-import { createMigrator } from './db/migrate.ts';
+import { missingMigrations } from './db/migrate.ts';
+import { createDeps } from './deps.ts';
 import { attachStandIns } from './features/devices/standIns.ts';
+import { startJobs } from './jobs/run.ts';
 
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel });
-const database = openDatabase(config.databaseUrl);
-await createMigrator(database.sequelize).up();
-const today = () => new Date().toISOString().slice(0, 10);
-const builds = new Builds();
-const app = createApp({ database, reference: bundledReference, builds, today }, config, logger);
+const missing = await missingMigrations(config.databaseUrl);
+if (missing.length > 0) {
+  logger.fatal({ missing }, 'the database is of an older version; run the migrate command first');
+  process.exit(1);
+}
+const database = openDatabase(config.databaseUrl, { poolSize: config.poolSize });
+const compute = new Compute(config.threads);
+const clock = () => new Date();
+const deps = createDeps({ database, reference: bundledReference, compute, clock });
+const app = createApp(deps, config, logger);
+const stopJobs = config.jobs ? await startJobs(deps, app.pool) : async () => undefined;
 
 const server = app.express.listen(config.port, config.host, () => {
   const address = server.address();
@@ -40,9 +48,10 @@ async function stop(signal: string): Promise<void> {
   detachStandIns();
   server.closeIdleConnections();
   await new Promise((resolve) => server.close(resolve));
-  await builds.close();
+  await stopJobs();
+  await compute.close();
   await app.close();
-  await database.sequelize.close();
+  await database.close();
   process.exit(0);
 }
 process.on('SIGTERM', () => void stop('SIGTERM'));

@@ -1,4 +1,4 @@
-import type { Prepared } from './build.ts';
+import type { Prepared } from './prepared.ts';
 import type { MipSolver } from './mip.ts';
 import type { Option } from './options.ts';
 import { planSeconds, planValue } from './problem.ts';

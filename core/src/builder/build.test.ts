@@ -7,14 +7,15 @@ import { routineSafetyFaults } from '../safety/index.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { stiffAnkle } from '../testing/cases.ts';
 import { testSolver } from '../testing/solver.ts';
-import { buildRoutine, greedyPlan, planValue, prepareBuild, swapsFor } from './index.ts';
+import { greedyPlan, planValue, swapsFor } from './index.ts';
 import type { BuildReport, MipSolver } from './index.ts';
+import { buildCase, prepareCase } from '../testing/prepared.ts';
 
 let solver: MipSolver;
 beforeAll(async () => {
   solver = await testSolver();
 });
-const build = (input: Case): BuildReport => buildRoutine(bundledReference, input, solver);
+const build = (input: Case): BuildReport => buildCase(bundledReference, input, solver);
 const drillsOf = (report: BuildReport) => report.routine?.items.map((item) => item.drill) ?? [];
 
 describe('a built routine', () => {
@@ -99,7 +100,7 @@ describe('a built routine', () => {
     const input = stiffAnkle();
     const items = build(input).routine?.items ?? [];
     const index = items.findIndex((item) => item.serves.length > 0);
-    const swaps = swapsFor(prepareBuild(bundledReference, input), items, index);
+    const swaps = swapsFor(prepareCase(bundledReference, input), items, index);
     expect(swaps.length).toBeGreaterThan(0);
     const keeps = swaps.map((swap) => swap.keeps);
     expect(keeps).toEqual([...keeps].sort((a, b) => b - a));
@@ -127,7 +128,7 @@ describe('properties of built routines', () => {
         expect(
           drills.every((drill) => drill?.equipment.every((kit) => input.request.kit.includes(kit))),
         ).toBe(true);
-        const { problem } = prepareBuild(bundledReference, input);
+        const { problem } = prepareCase(bundledReference, input);
         const greedy = greedyPlan(problem);
         if (greedy)
           expect(routine.objective).toBeGreaterThanOrEqual(planValue(problem, greedy).objective - 1e-9);
@@ -149,7 +150,7 @@ describe('properties of built routines', () => {
   it('are never worse with more minutes, within the stated gap', () => {
     fc.assert(
       fc.property(arbitraryCase(false), (input) => {
-        const structure = prepareBuild(bundledReference, input).chosen.structure.id;
+        const structure = prepareCase(bundledReference, input).chosen.structure.id;
         const at = (minutes: number) =>
           build({ ...input, request: { ...input.request, structure, minutes, maxDrills: 6 } }).routine;
         const short = at(6);

@@ -1,7 +1,7 @@
-import type { Case } from '../domain/index.ts';
-import { judgeFindings } from '../findings/index.ts';
+import type { Assessment } from '../assess/index.ts';
+import type { BuildRequest, Standing } from '../domain/index.ts';
+import { findingsForTasks } from '../findings/index.ts';
 import type { Finding, FindingsReport } from '../findings/index.ts';
-import type { Reference } from '../reference/index.ts';
 
 /** The action of the day with what it asks of the athlete: it decides which reserves matter today. */
 export interface DayPattern {
@@ -10,25 +10,25 @@ export interface DayPattern {
   readonly need: string;
   /** Restrictions that one of its tasks' demands informs. */
   readonly asks: ReadonlySet<string>;
-  /** The case as if the action's tasks were the athlete's only ones, and its findings. */
-  readonly input: Case;
-  readonly report: FindingsReport;
+  /** The action's tasks, as if they were the athlete's only ones, and the findings against their demands. */
+  readonly tasks: Standing['athlete']['tasks'];
+  readonly findings: readonly Finding[];
 }
 
-/** The pattern a request names, judged against the demands of its tasks; null without one. */
-export function dayPattern(bundled: Reference, reference: Reference, input: Case): DayPattern | null {
-  const pattern = reference.patterns.get(input.request.pattern ?? '');
+/** The pattern a request names, its estimates held against the demands of its tasks; null without one. */
+export function dayPattern(assessment: Assessment, request: BuildRequest): DayPattern | null {
+  const { reference } = assessment;
+  const pattern = reference.patterns.get(request.pattern ?? '');
   if (!pattern) return null;
   const tasks = pattern.tasks.map((id) => ({ id, lead: 'either' as const }));
-  const asPattern: Case = { ...input, athlete: { ...input.athlete, tasks } };
   return {
     id: pattern.id,
     need: `pattern:${pattern.id}`,
     asks: new Set(
       pattern.tasks.flatMap((id) => reference.demands.get(id)?.demands.flatMap((d) => d.informs) ?? []),
     ),
-    input: asPattern,
-    report: judgeFindings(bundled, asPattern),
+    tasks,
+    findings: findingsForTasks(assessment, tasks),
   };
 }
 
@@ -37,6 +37,6 @@ export function findingsForToday(report: FindingsReport, day: DayPattern | null)
   if (!day) return report.findings;
   return [
     ...report.findings.filter((finding) => !day.asks.has(finding.restriction)),
-    ...day.report.findings.filter((finding) => day.asks.has(finding.restriction)),
+    ...day.findings.filter((finding) => day.asks.has(finding.restriction)),
   ];
 }

@@ -1,7 +1,8 @@
+import { sameJson } from '../domain/index.ts';
 import type { RoutineItem, Side } from '../domain/index.ts';
-import type { Reason } from '../findings/index.ts';
+import type { Reason, ReasonOf } from '../reasons/index.ts';
 import { drillSafety } from '../safety/index.ts';
-import type { Prepared } from './build.ts';
+import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
 import { BUILDER } from './settings.ts';
 
@@ -33,7 +34,7 @@ function servingReasons(prepared: Prepared, option: Option): Reason[] {
     .sort((a, b) => b.weighted.weight * b.match - a.weighted.weight * a.match)
     .map(({ weighted, match }): Reason => {
       if (weighted.from === 'pattern')
-        return { rule: 'rehearses', pattern: prepared.input.request.pattern ?? '', match };
+        return { rule: 'rehearses', pattern: prepared.request.pattern ?? '', match };
       return {
         rule: 'serves',
         restriction: weighted.restriction,
@@ -45,20 +46,37 @@ function servingReasons(prepared: Prepared, option: Option): Reason[] {
     });
 }
 
+/** What is known of the side that an item leaves out: said only of what was measured. */
+function otherSideOf(
+  prepared: Prepared,
+  option: Option,
+  side: 'left' | 'right',
+): ReasonOf<'short-side-only'>['other'] {
+  const other = side === 'left' ? 'right' : 'left';
+  const drill = prepared.reference.drills.get(option.drill);
+  if (drill && !drillSafety(prepared.reference, drill, prepared.safety).sides[other]) return 'not-offered';
+  const served = option.benefit.flatMap(({ need }) => prepared.weights[need]?.restriction ?? []);
+  const found = prepared.report.findings.filter((f) => f.side === other && served.includes(f.restriction));
+  const measured = new Set(found.filter((f) => f.evidence.length > 0).map((f) => f.restriction));
+  if (found.some((f) => f.severity > 0)) return 'short';
+  return served.length > 0 && served.every((id) => measured.has(id)) ? 'enough' : 'not-measured';
+}
+
 /** Why an option is worth choosing: what it serves, its phase, its level, its dose, its side. */
 export function optionReasons(prepared: Prepared, option: Option): Reason[] {
   const reasons = servingReasons(prepared, option);
   const phase = prepared.chosen.phases[option.phase];
-  if (option.filler) reasons.push({ rule: 'fills-phase', phase: phase?.name ?? '', drill: option.drill });
+  if (option.filler) reasons.push({ rule: 'fills-phase', phase: phase?.name ?? '' });
   if (option.pinned) reasons.push({ rule: 'pinned', drill: option.drill });
   reasons.push({ rule: `level-${option.open.by}`, drill: option.drill, confirm: option.open.confirm });
   reasons.push(option.doseReason);
   const { side } = option.item;
-  if (side === 'left' || side === 'right') reasons.push({ rule: 'short-side-only', side });
+  if (side === 'left' || side === 'right')
+    reasons.push({ rule: 'short-side-only', side, other: otherSideOf(prepared, option, side) });
   const { perSide } = option.item;
   if (perSide && perSide.left.sets !== perSide.right.sets)
     reasons.push({ rule: 'extra-set', side: perSide.left.sets > perSide.right.sets ? 'left' : 'right' });
-  if (prepared.input.request.prefer.includes(option.drill))
+  if (prepared.request.prefer.includes(option.drill))
     reasons.push({ rule: 'preferred', drill: option.drill });
   return reasons;
 }
@@ -67,24 +85,19 @@ export function optionReasons(prepared: Prepared, option: Option): Reason[] {
 export function handlingOf(prepared: Prepared, drillId: string): Reason[] {
   const drill = prepared.reference.drills.get(drillId);
   if (!drill) return [];
-  return drillSafety(prepared.reference, drill, prepared.rules.safety).handling.map(
-    ({ precaution, text }) => ({
-      rule: 'handle-with-care',
-      drill: drill.id,
-      precaution,
-      text,
-    }),
-  );
+  return drillSafety(prepared.reference, drill, prepared.safety).handling.map(({ precaution, text }) => ({
+    rule: 'handle-with-care',
+    drill: drill.id,
+    precaution,
+    text,
+  }));
 }
 
 function optionFor(prepared: Prepared, item: RoutineItem): Option | undefined {
   const own = prepared.options.options.filter((option) => option.drill === item.drill);
   return (
     own.find(
-      (o) =>
-        o.item.side === item.side &&
-        o.item.sets === item.sets &&
-        JSON.stringify(o.item.perSide) === JSON.stringify(item.perSide),
+      (o) => o.item.side === item.side && o.item.sets === item.sets && sameJson(o.item.perSide, item.perSide),
     ) ??
     own.find((o) => o.item.side === item.side && o.item.sets === item.sets) ??
     own.find((o) => o.item.side === item.side) ??

@@ -14,10 +14,10 @@ import {
   orderItems,
   planSeconds,
   planValue,
-  prepareBuild,
   solvePlan,
 } from './index.ts';
 import type { MipModel, MipSolver } from './index.ts';
+import { prepareCase } from '../testing/prepared.ts';
 
 let solver: MipSolver;
 beforeAll(async () => {
@@ -40,7 +40,7 @@ describe('the model says what the plan says', () => {
   it('a plan’s point breaks no row and has the plan’s value', () => {
     fc.assert(
       fc.property(arbitraryCase(false), (input) => {
-        const { problem } = prepareBuild(bundledReference, input);
+        const { problem } = prepareCase(bundledReference, input);
         const plan = localSearch(problem, 10);
         if (!plan) return;
         const { model, pointOf, chosenOf } = createPlanModel(problem);
@@ -56,7 +56,7 @@ describe('the model says what the plan says', () => {
   it('the solved plan is feasible by the plain rules, and its minutes are those of the ordered routine', () => {
     fc.assert(
       fc.property(arbitraryCase(false), (input) => {
-        const { problem, reference } = prepareBuild(bundledReference, input);
+        const { problem, reference } = prepareCase(bundledReference, input);
         const plan = solvePlan(problem, solver);
         if (!plan) return;
         expect(brokenLimit(problem, plan.chosen)).toBeNull();
@@ -76,7 +76,7 @@ describe('the model says what the plan says', () => {
   it('the search never beats the proven bound, and the proof never loses to the search', () => {
     fc.assert(
       fc.property(arbitraryCase(false), (input) => {
-        const { problem } = prepareBuild(bundledReference, input);
+        const { problem } = prepareCase(bundledReference, input);
         const search = localSearch(problem);
         const greedy = greedyPlan(problem);
         const plan = solvePlan(problem, solver);
@@ -95,7 +95,7 @@ describe('the model says what the plan says', () => {
     const input = stiffAnkle({
       request: { minutes: 4, maxDrills: 3, structure: 'short-minimum', kit: [] } as never,
     });
-    const { problem } = prepareBuild(bundledReference, input);
+    const { problem } = prepareCase(bundledReference, input);
     // Enough to enumerate: the options worth most alone.
     const few = [...problem.options]
       .sort((a, b) => planValue(problem, [b]).objective - planValue(problem, [a]).objective)
@@ -119,7 +119,7 @@ describe('the model says what the plan says', () => {
 
 describe('interim answers', () => {
   it('only get better, and their bound only closer', () => {
-    const { problem } = prepareBuild(bundledReference, stiffAnkle());
+    const { problem } = prepareCase(bundledReference, stiffAnkle());
     const seen: { objective: number; bound: number }[] = [];
     solvePlan(problem, solver, { onAnswer: ({ objective: o, bound }) => seen.push({ objective: o, bound }) });
     expect(seen.length).toBeGreaterThan(1);
@@ -129,7 +129,7 @@ describe('interim answers', () => {
     });
   });
   it('stop when cancelled, with the answer so far', () => {
-    const { problem } = prepareBuild(bundledReference, stiffAnkle());
+    const { problem } = prepareCase(bundledReference, stiffAnkle());
     const plan = solvePlan(problem, solver, { isCancelled: () => true });
     expect(plan?.chosen.length).toBeGreaterThan(0);
     expect(plan?.stage).not.toBe('proof');
@@ -137,7 +137,7 @@ describe('interim answers', () => {
 });
 
 describe('what may be chosen', () => {
-  const prepared = prepareBuild(bundledReference, stiffAnkle());
+  const prepared = prepareCase(bundledReference, stiffAnkle());
   const why = (drill: string) => prepared.options.ineligible.get(drill);
 
   it.each([
@@ -156,7 +156,7 @@ describe('what may be chosen', () => {
     const input = stiffAnkle({
       request: { bans: ['cat-camel'], excludePositions: ['seated'], pins: [partner?.id ?? ''] } as never,
     });
-    const { options } = prepareBuild(bundledReference, input);
+    const { options } = prepareCase(bundledReference, input);
     expect(options.ineligible.get('cat-camel')).toEqual({ rule: 'ban', about: 'cat-camel' });
     expect(options.ineligible.get('calf-hand-release')?.rule).toBe('position');
     expect(options.ineligible.get(partner?.id ?? '')?.rule).not.toBe('needs-partner');
@@ -175,7 +175,7 @@ describe('what may be chosen', () => {
       ],
       request: { mode: 'prepare', minutes: 12 } as never,
     });
-    const { options } = prepareBuild(bundledReference, input);
+    const { options } = prepareCase(bundledReference, input);
     const mobilisers = options.options.filter((o) => o.category === 'mobilise').map((o) => o.drill);
     expect(mobilisers).not.toContain('ankle-circles');
     expect(mobilisers).not.toContain('half-kneeling-ankle-rock');
@@ -194,7 +194,7 @@ describe('what may be chosen', () => {
       ],
       request: { mode: 'prepare', minutes: 12, kit: ['wall'] } as never,
     });
-    const { options } = prepareBuild(bundledReference, input);
+    const { options } = prepareCase(bundledReference, input);
     const serving = options.options.filter((o) => o.benefit.length > 0);
     expect(serving.filter((o) => o.category === 'mobilise' || o.category === 'stretch')).toEqual([]);
   });
@@ -202,7 +202,7 @@ describe('what may be chosen', () => {
 
 describe('which structure is proposed', () => {
   const structure = (request: object, schools: Record<string, string> = {}) =>
-    prepareBuild(bundledReference, caseOf({ request: request as never, schools })).chosen.structure.id;
+    prepareCase(bundledReference, caseOf({ request: request as never, schools })).chosen.structure.id;
   it.each([
     [{ mode: 'prepare', minutes: 15 }, {}, 'two-block-general-to-specific'],
     [{ mode: 'prepare', minutes: 5 }, {}, 'short-minimum'],

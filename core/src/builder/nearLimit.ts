@@ -1,4 +1,4 @@
-import type { Case, Region } from '../domain/index.ts';
+import type { Standing, Region } from '../domain/index.ts';
 import { regionLoads } from '../dose/index.ts';
 import type { Reference } from '../reference/index.ts';
 import { BUILDER } from './settings.ts';
@@ -9,7 +9,7 @@ import { BUILDER } from './settings.ts';
  */
 export function regionsNearLimit(
   reference: Reference,
-  input: Case,
+  input: Standing,
 ): Map<Region, { load: number; limit: number }> {
   const { loadLimits } = input.athlete;
   if (loadLimits.length === 0) return new Map();

@@ -1,7 +1,7 @@
 import type { ItemSide, RoutineItem, Side } from '../domain/index.ts';
 import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
-import type { Reason } from '../findings/index.ts';
+import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import { patternTag } from '../reference/index.ts';
 import type { Drill, Phase } from '../reference/index.ts';
@@ -117,7 +117,7 @@ function rehearsalOf(
   const weighted = weights[need];
   // Range work is for ranges that are short, whatever follows.
   if (!weighted || drill.category === 'mobilise' || drill.category === 'stretch') return [];
-  const match = patternTag(context.reference, drill, context.input.request.pattern ?? '');
+  const match = patternTag(context.reference, drill, context.request.pattern ?? '');
   if (match < BUILDER.coverMatch) return [];
   return [{ need, match, value: weighted.weight * match * (0.5 + (0.5 * (phase.index + 1)) / phase.of) }];
 }
@@ -125,7 +125,7 @@ function rehearsalOf(
 /** Fillers that resemble the athlete's tasks and injured regions come first. */
 function fillerScore(context: RuleContext, drill: Drill): number {
   const regions = new Set<string>(
-    context.input.athlete.tasks.flatMap(
+    context.standing.athlete.tasks.flatMap(
       (task) =>
         context.reference.demands
           .get(task.id)
@@ -133,7 +133,7 @@ function fillerScore(context: RuleContext, drill: Drill): number {
     ),
   );
   const near = drill.regions.primary.some((region) => regions.has(region)) ? 0.5 : 0;
-  const rehearses = patternTag(context.reference, drill, context.input.request.pattern ?? '');
+  const rehearses = patternTag(context.reference, drill, context.request.pattern ?? '');
   return near + rehearses + drill.raisesTemperature * 0.05 - drill.demandIndex * 0.01;
 }
 
@@ -184,14 +184,13 @@ function dropDominated(options: readonly Option[]): Option[] {
 /** Sets to choose from: in a preparation strengthening and static stretching stay at one. */
 function setsToTry(context: RuleContext, dose: DoseContext, drill: Drill): number[] {
   const smallDose =
-    context.input.request.mode === 'prepare' &&
-    (drill.category === 'strengthen' || drill.category === 'stretch');
+    context.request.mode === 'prepare' && (drill.category === 'strengthen' || drill.category === 'stretch');
   return smallDose ? [1] : setsFor(dose, drill);
 }
 
 /** Bonus of a drill the request wants kept where it fits, or of another level of its ladder. */
 function preferBonus(context: RuleContext, drill: Drill): number {
-  const { prefer } = context.input.request;
+  const { prefer } = context.request;
   if (prefer.includes(drill.id)) return BUILDER.preferBonus;
   const ladder = context.reference.ladders.get(drill.ladder)?.drills ?? [];
   return prefer.some((id) => ladder.includes(id)) ? BUILDER.preferLadderBonus : 0;
@@ -247,7 +246,7 @@ function optionsOfDrill(
   usable: ReadonlyMap<string, OpenSide[]>,
   reserve: ReadonlySet<string>,
 ): Option[] | Ineligible {
-  const pinned = context.input.request.pins.includes(drill.id);
+  const pinned = context.request.pins.includes(drill.id);
   const fitting = phases
     .map((phase, index) => ({ phase, index }))
     .filter(({ phase }) => fitsPhase(drill, phase));
@@ -256,7 +255,7 @@ function optionsOfDrill(
   const most = Math.max(...sets);
   const filler = isFiller(drill, reserve);
   const prefer = preferBonus(context, drill);
-  const kept = pinned || context.input.request.prefer.includes(drill.id);
+  const kept = pinned || context.request.prefer.includes(drill.id);
   const heavier = heavierSide(weights, drill);
   const options: Option[] = [];
   for (const open of usable.get(drill.id) ?? []) {
@@ -312,7 +311,7 @@ export function createOptions(
   const usable = new Map<string, OpenSide[]>();
   const drills = [...context.reference.data.drills].sort((a, b) => (a.id < b.id ? -1 : 1));
   for (const drill of drills) {
-    const pinned = context.input.request.pins.includes(drill.id);
+    const pinned = context.request.pins.includes(drill.id);
     const rule = hardRule(context, drill) ?? (pinned ? null : softRule(context, drill));
     if (rule) {
       ineligible.set(drill.id, rule);
@@ -324,8 +323,8 @@ export function createOptions(
   }
   const reserve = rangesWithReserve(context);
   const patternOnly =
-    context.input.request.mode === 'prepare' &&
-    schoolOption(context.reference, context.input.schools, 'activation-value') === 'pattern-only';
+    context.request.mode === 'prepare' &&
+    schoolOption(context.reference, context.standing.schools, 'activation-value') === 'pattern-only';
   const all: Option[] = [];
   for (const drill of drills) {
     if (!usable.has(drill.id)) continue;

@@ -1,5 +1,5 @@
 import type { Drill, Reference } from '../reference/index.ts';
-import type { Prepared } from './build.ts';
+import type { Prepared } from './prepared.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import { isFloor, routineTime } from '../dose/index.ts';
 

@@ -9,7 +9,8 @@ import type { Reference } from '../reference/index.ts';
 import { routineSafetyFaults } from '../safety/index.ts';
 import { randomLibrary } from '../testing/randomLibrary.ts';
 import { testSolver } from '../testing/solver.ts';
-import { BUILDER, buildRoutine, greedyPlan, planValue, prepareBuild, solvePlan } from './index.ts';
+import { BUILDER, greedyPlan, planValue, solvePlan } from './index.ts';
+import { buildCase, prepareCase } from '../testing/prepared.ts';
 
 const solver = await testSolver();
 
@@ -67,7 +68,7 @@ const all = (check: (library: Reference, input: Case) => void, numRuns = 60) =>
 describe('building on any library', () => {
   it('never uses a forbidden or banned drill, goes over the minutes, or takes two of one ladder', () => {
     all((library, input) => {
-      const { routine } = buildRoutine(library, input, solver);
+      const { routine } = buildCase(library, input, solver);
       if (!routine) return;
       const drills = routine.items.map((item) => library.drills.get(item.drill));
       expect(routineSafetyFaults(library, routine.items, input.athlete, input.today)).toEqual([]);
@@ -84,7 +85,7 @@ describe('building on any library', () => {
   it('keeps every pin, or names the rules that clash', () => {
     let explained = 0;
     all((library, input) => {
-      const report = buildRoutine(library, input, solver);
+      const report = buildCase(library, input, solver);
       const used = report.routine?.items.map((item) => item.drill) ?? [];
       if (report.routine) expect(used).toEqual(expect.arrayContaining(input.request.pins));
       else {
@@ -100,7 +101,7 @@ describe('building on any library', () => {
 
   it('is never worse than greedy, and proves its gap', () => {
     all((library, input) => {
-      const { problem } = prepareBuild(library, input);
+      const { problem } = prepareCase(library, input);
       const greedy = greedyPlan(problem);
       const plan = solvePlan(problem, solver);
       if (!greedy || !plan) return;
@@ -111,10 +112,10 @@ describe('building on any library', () => {
 
   it('more minutes are never worse within the stated gap', () => {
     all((library, input) => {
-      const structure = prepareBuild(library, input).chosen.structure.id;
+      const structure = prepareCase(library, input).chosen.structure.id;
       const at = (minutes: number) =>
         solvePlan(
-          prepareBuild(library, { ...input, request: { ...input.request, structure, minutes } }).problem,
+          prepareCase(library, { ...input, request: { ...input.request, structure, minutes } }).problem,
           solver,
         );
       const few = at(input.request.minutes ?? 5);
@@ -128,13 +129,13 @@ describe('building on any library', () => {
   it('gives the same routine for the same input, in whatever order the library lists its drills', () => {
     all((library, input) => {
       const shuffled = createReference({ ...library.data, drills: [...library.data.drills].reverse() });
-      expect(buildRoutine(shuffled, input, solver)).toEqual(buildRoutine(library, input, solver));
+      expect(buildCase(shuffled, input, solver)).toEqual(buildCase(library, input, solver));
     }, 25);
   });
 
   it('lasts exactly as long as a second-by-second play of its timeline', () => {
     all((library, input) => {
-      const items = buildRoutine(library, input, solver).routine?.items ?? [];
+      const items = buildCase(library, input, solver).routine?.items ?? [];
       let clock = 0;
       for (const segment of routineTimeline(library, items)) clock += Math.round(segment.seconds * 1000);
       expect(clock / 1000).toBeCloseTo(routineSeconds(library, items), 6);

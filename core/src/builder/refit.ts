@@ -1,6 +1,7 @@
 import type { RoutineItem } from '../domain/index.ts';
-import type { Reason } from '../findings/index.ts';
-import type { BuildReport, Prepared } from './build.ts';
+import type { Reason } from '../reasons/index.ts';
+import type { Prepared } from './prepared.ts';
+import type { BuildReport } from './report.ts';
 
 /** What fitting a routine or template to an athlete changed for one drill, and why. */
 export interface RefitChange {

@@ -1,41 +1,38 @@
-import type { Case, ItemSide, Region, Side } from '../domain/index.ts';
+import type { Assessment } from '../assess/index.ts';
+import type { BuildRequest, ItemSide, Region, Side } from '../domain/index.ts';
 import { schoolOption } from '../findings/index.ts';
-import type { Finding, FindingsReport } from '../findings/index.ts';
-import type { Drill, Phase, Reference } from '../reference/index.ts';
+import type { Finding } from '../findings/index.ts';
+import { levelState } from '../levels/index.ts';
+import type { OpenedBy } from '../levels/index.ts';
+import type { Barrier } from '../reasons/index.ts';
+import type { Drill, Phase } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
-import type { SafetyState } from '../safety/index.ts';
-import { levelState } from './levels.ts';
-import type { LevelContext } from './levels.ts';
 import { BUILDER, MODE_TIMING } from './settings.ts';
 
 /** Why a drill cannot be chosen: the rule and what it is about. */
 export interface Ineligible {
-  readonly rule: string;
+  readonly rule: Barrier;
   readonly about: string;
 }
 
 /** A side on which a drill may be done, with how its level came to be open. */
 export interface OpenSide {
   readonly side: ItemSide;
-  readonly by: 'criteria' | 'placement' | 'routine' | 'first-level' | 'start-rule' | 'pin';
+  readonly by: OpenedBy | 'pin';
   readonly confirm: boolean;
 }
 
-export interface RuleContext {
-  readonly reference: Reference;
-  readonly input: Case;
-  readonly safety: SafetyState;
-  readonly levels: LevelContext;
-  readonly report: FindingsReport;
+export interface RuleContext extends Assessment {
+  readonly request: BuildRequest;
   /** The findings that hold for the action of the day. */
-  readonly today: readonly Finding[];
+  readonly todaysFindings: readonly Finding[];
   /** Regions whose drills of this week are near the limit the practitioner set: load-minutes and limit. */
   readonly nearLimit: ReadonlyMap<Region, { load: number; limit: number }>;
 }
 
 function schoolRule(context: RuleContext, drill: Drill): Ineligible | null {
-  const option = (id: string) => schoolOption(context.reference, context.input.schools, id);
-  if (context.input.request.mode !== 'prepare') return null;
+  const option = (id: string) => schoolOption(context.reference, context.standing.schools, id);
+  if (context.request.mode !== 'prepare') return null;
   if (drill.category === 'release' && option('release-first') === 'skip') {
     return { rule: 'school', about: 'release-first' };
   }
@@ -57,7 +54,7 @@ function schoolRule(context: RuleContext, drill: Drill): Ineligible | null {
 }
 
 function timingRule(context: RuleContext, drill: Drill): Ineligible | null {
-  const { mode } = context.input.request;
+  const { mode } = context.request;
   const cell = context.reference.doseCell(drill.category, mode);
   if (cell.use === 'not-offered') return { rule: 'mode', about: mode };
   // Static stretching and strengthening before activity are the school's to allow, whatever their timing tag says.
@@ -71,7 +68,7 @@ function timingRule(context: RuleContext, drill: Drill): Ineligible | null {
 function loadRule(context: RuleContext, drill: Drill): Ineligible | null {
   const conditioning = drill.category === 'strengthen' || drill.category === 'neuromuscular';
   if (!conditioning || drill.intensityClass === 'low') return null;
-  if (schoolOption(context.reference, context.input.schools, 'conditioning-near-limit') !== 'hold-back')
+  if (schoolOption(context.reference, context.standing.schools, 'conditioning-near-limit') !== 'hold-back')
     return null;
   const near = drill.loadRegions.find(({ region }) => context.nearLimit.has(region));
   return near ? { rule: 'load-near-limit', about: near.region } : null;
@@ -79,7 +76,7 @@ function loadRule(context: RuleContext, drill: Drill): Ineligible | null {
 
 /** Rules that a pin does not lift either: safety, kit, position, timing, school. */
 export function hardRule(context: RuleContext, drill: Drill): Ineligible | null {
-  const { request } = context.input;
+  const { request } = context;
   const safety = drillSafety(context.reference, drill, context.safety);
   const first = safety.forbidden[0];
   if (first) return first;
@@ -92,8 +89,8 @@ export function hardRule(context: RuleContext, drill: Drill): Ineligible | null 
 
 /** Rules that a practitioner's pin lifts: bans, dislikes, a helper, a busy week, the ladder level. */
 export function softRule(context: RuleContext, drill: Drill): Ineligible | null {
-  if (context.input.request.bans.includes(drill.id)) return { rule: 'ban', about: drill.id };
-  if (context.input.athlete.dislikes.includes(drill.id)) return { rule: 'disliked', about: drill.id };
+  if (context.request.bans.includes(drill.id)) return { rule: 'ban', about: drill.id };
+  if (context.standing.athlete.dislikes.includes(drill.id)) return { rule: 'disliked', about: drill.id };
   if (drill.needsPartner) return { rule: 'needs-partner', about: drill.id };
   return loadRule(context, drill);
 }
@@ -114,7 +111,7 @@ export function openSides(
     : ['both'];
   let closed: string | null = null;
   const open = wanted.flatMap((side): OpenSide[] => {
-    const state = levelState(context.levels, drill, side);
+    const state = levelState(context, drill, side);
     if (state.open) return [{ side, by: state.by, confirm: state.confirm }];
     closed = state.because;
     return pinned ? [{ side, by: 'pin', confirm: true }] : [];
@@ -145,7 +142,7 @@ export function fitsPhase(drill: Drill, phase: Phase): boolean {
 /** Range restrictions that were measured and have reserve on every measured side: nothing to mobilise there. */
 export function rangesWithReserve(context: RuleContext): Set<string> {
   const bySides = new Map<string, { side: Side; enough: boolean }[]>();
-  for (const finding of context.today) {
+  for (const finding of context.todaysFindings) {
     const kind = context.reference.restrictions.get(finding.restriction)?.kind;
     if (kind !== 'range-limit') continue;
     const rows = bySides.get(finding.restriction) ?? [];

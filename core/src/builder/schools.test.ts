@@ -1,10 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { judgeFindings, painLimits } from '../findings/index.ts';
+import { painLimits } from '../findings/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, result, stiffAnkle } from '../testing/cases.ts';
 import { testSolver } from '../testing/solver.ts';
-import { buildRoutine, prepareBuild, swapsFor } from './index.ts';
+import { swapsFor } from './index.ts';
 import type { MipSolver } from './index.ts';
+import { buildCase, judgeCase, prepareCase } from '../testing/prepared.ts';
 
 let solver: MipSolver;
 beforeAll(async () => {
@@ -12,14 +13,14 @@ beforeAll(async () => {
 });
 const categoriesOffered = (schools: Record<string, string>, mode = 'prepare') => {
   const input = stiffAnkle({ schools, request: { mode, minutes: 15, maxDrills: 9 } as never });
-  return new Set(prepareBuild(bundledReference, input).options.options.map((o) => o.category));
+  return new Set(prepareCase(bundledReference, input).options.options.map((o) => o.category));
 };
 
 describe('a school really changes what the planner does', () => {
   it('static stretching before activity', () => {
     expect(categoriesOffered({}).has('stretch')).toBe(false);
     expect(categoriesOffered({ 'static-stretch-before': 'short-then-dynamic' }).has('stretch')).toBe(true);
-    const last = prepareBuild(
+    const last = prepareCase(
       bundledReference,
       stiffAnkle({ schools: { 'static-stretch-before': 'last-step' } }),
     );
@@ -29,7 +30,7 @@ describe('a school really changes what the planner does', () => {
   });
   it('strengthening before sport', () => {
     expect(categoriesOffered({}).has('strengthen')).toBe(false);
-    const small = prepareBuild(
+    const small = prepareCase(
       bundledReference,
       stiffAnkle({
         schools: { 'sequence-before-strength': 'small-dose' },
@@ -45,14 +46,14 @@ describe('a school really changes what the planner does', () => {
   it('release first or never', () => {
     const six = (schools: Record<string, string>) => {
       const input = stiffAnkle({ schools, request: { structure: 'six-step-ramp', minutes: 15 } as never });
-      return prepareBuild(bundledReference, input).options.ineligible.get('calf-hand-release')?.rule;
+      return prepareCase(bundledReference, input).options.ineligible.get('calf-hand-release')?.rule;
     };
     expect(six({ 'release-first': 'skip' })).toBe('school');
     expect(six({})).not.toBe('school');
   });
   it('isolated activation is worth less under "pattern only"', () => {
     const worth = (schools: Record<string, string>) =>
-      prepareBuild(bundledReference, stiffAnkle({ schools }))
+      prepareCase(bundledReference, stiffAnkle({ schools }))
         .options.options.filter((o) => o.category === 'activate')
         .flatMap((o) => o.benefit)
         .reduce((sum, b) => sum + b.value, 0);
@@ -60,7 +61,7 @@ describe('a school really changes what the planner does', () => {
   });
   it('pain limits, and the growing never have looser ones', () => {
     const limits = (school: string, age: number) =>
-      painLimits(bundledReference, caseOf({ schools: { 'pain-limit': school } }), age);
+      painLimits(bundledReference, { schools: { 'pain-limit': school }, painLimits: null }, age);
     expect(limits('2-5', 30)).toMatchObject({ fine: 2, stop: 5 });
     expect(limits('0-3', 30)).toMatchObject({ fine: 0, stop: 3 });
     expect(limits('2-5', 17)).toMatchObject({ fine: 0, stop: 3 });
@@ -77,7 +78,7 @@ describe('a school really changes what the planner does', () => {
       ],
     });
     const symmetric = (schools: Record<string, string>) =>
-      judgeFindings(bundledReference, { ...input, schools }).findings.some((f) =>
+      judgeCase(bundledReference, { ...input, schools }).findings.some((f) =>
         f.evidence.some((e) => e.needSource.kind === 'symmetry'),
       );
     expect(symmetric({})).toBe(true);
@@ -93,7 +94,7 @@ describe('without any screening', () => {
         injuries: [{ region: 'ankle-foot', side: 'left', date: '2026-06-01', operated: false }],
       },
     });
-    const { weights, general } = prepareBuild(bundledReference, input);
+    const { weights, general } = prepareCase(bundledReference, input);
     const weight = (id: string, side: string) =>
       weights.find((w) => w.restriction === id && w.side === side)?.weight;
     expect(general).toBe(true);
@@ -103,7 +104,7 @@ describe('without any screening', () => {
     expect(weight('shoulder-flexion-limit', 'left')).toBeUndefined();
   });
   it('an athlete of whom nothing is known still gets a general preparation', () => {
-    const report = buildRoutine(
+    const report = buildCase(
       bundledReference,
       caseOf({ request: { mode: 'prepare', minutes: 10 } as never }),
       solver,
@@ -115,9 +116,9 @@ describe('without any screening', () => {
 
 describe('swaps', () => {
   const input = stiffAnkle({ request: { kit: ['wall', 'step', 'long-band'] } as never });
-  const prepared = prepareBuild(bundledReference, input);
+  const prepared = prepareCase(bundledReference, input);
   it('keep to the rules, leave the routine’s other ladders alone and say what is lost', () => {
-    const routine = buildRoutine(bundledReference, input, solver).routine;
+    const routine = buildCase(bundledReference, input, solver).routine;
     const list = routine?.items ?? [];
     list.forEach((_, index) => {
       for (const swap of swapsFor(prepared, list, index)) {

@@ -1,4 +1,4 @@
-import type { Case, Mode } from '../domain/index.ts';
+import type { BuildRequest, Mode, Standing } from '../domain/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import type { Phase, Reference, Structure } from '../reference/index.ts';
 
@@ -58,13 +58,16 @@ function withStretch(phases: readonly Phase[], option: string): readonly Phase[]
 }
 
 /** The structure asked for, or the school's default for the mode and the minutes at hand. */
-export function chooseStructure(reference: Reference, input: Case): ChosenStructure {
-  const { request } = input;
-  const school = schoolOption(reference, input.schools, 'default-structure');
+export function chooseStructure(
+  reference: Reference,
+  schools: Standing['schools'],
+  request: BuildRequest,
+): ChosenStructure {
+  const school = schoolOption(reference, schools, 'default-structure');
   const id = request.structure ?? structureIdFor(reference, request.mode, request.minutes, school);
   const structure = reference.structures.get(id);
   if (!structure) throw new RangeError(`unknown structure ${id}`);
-  const stretch = schoolOption(reference, input.schools, 'static-stretch-before');
+  const stretch = schoolOption(reference, schools, 'static-stretch-before');
   return {
     structure,
     phases: request.mode === 'prepare' ? withStretch(structure.phases, stretch) : structure.phases,

@@ -1,7 +1,7 @@
 import type { RoutineItem, Side } from '../domain/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { allowedSets, dosedItem, itemSeconds } from '../dose/index.ts';
-import type { Prepared } from './build.ts';
+import type { Prepared } from './prepared.ts';
 import { hardRule, openSides, softRule } from './rules.ts';
 import { BUILDER } from './settings.ts';
 
@@ -88,7 +88,7 @@ export function swapsFor(
       if (hardRule(prepared.rules, candidate) ?? softRule(prepared.rules, candidate)) return [];
       const side = candidate.unilateral ? (item.side === 'central' ? 'both' : item.side) : 'both';
       if (!openSides(prepared.rules, candidate, false).open.some((o) => o.side === side)) return [];
-      const sets = allowedSets(prepared.reference, candidate, prepared.input.request.mode);
+      const sets = allowedSets(prepared.reference, candidate, prepared.request.mode);
       const count = sets.includes(item.sets) ? item.sets : (sets.at(-1) ?? 1);
       const { item: dosed } = dosedItem(prepared.dose, candidate, side, count, item.phase);
       return [

@@ -1,6 +1,6 @@
-import type { Case, Region, Side } from '../domain/index.ts';
+import type { Standing, Region, Side } from '../domain/index.ts';
 import { recentlyInjured } from '../findings/index.ts';
-import type { FindingsReport } from '../findings/index.ts';
+import type { Finding, FindingsReport } from '../findings/index.ts';
 import type { Reference } from '../reference/index.ts';
 import { YOUTH_AGE } from '../safety/index.ts';
 import type { DayPattern } from './dayPattern.ts';
@@ -21,8 +21,8 @@ export interface WeightedRestriction {
 
 const keyOf = (w: Pick<WeightedRestriction, 'restriction' | 'side'>) => `${w.restriction}/${w.side}`;
 
-function fromFindings(report: FindingsReport): WeightedRestriction[] {
-  return report.findings
+function fromFindings(findings: readonly Finding[]): WeightedRestriction[] {
+  return findings
     .filter((finding) => finding.priority > 0)
     .map((finding) => ({
       restriction: finding.restriction,
@@ -40,7 +40,12 @@ function sidesOf(reference: Reference, restriction: string): Side[] {
 }
 
 /** Weights without screening: the tasks' demands and recent injuries, marked general. */
-function generalWeights(reference: Reference, input: Case, age: number): WeightedRestriction[] {
+function generalWeights(
+  reference: Reference,
+  input: Standing,
+  own: Standing['athlete']['tasks'],
+  age: number,
+): WeightedRestriction[] {
   const weights = new Map<string, WeightedRestriction>();
   const put = (restriction: string, side: Side, weight: number, from: 'task' | 'injury') => {
     const region = reference.restrictions.get(restriction)?.region;
@@ -48,7 +53,7 @@ function generalWeights(reference: Reference, input: Case, age: number): Weighte
     if (!region || (weights.get(key)?.weight ?? 0) >= weight) return;
     weights.set(key, { restriction, region, side, weight, priority: weight, symmetryOnly: false, from });
   };
-  const tasks = age < YOUTH_AGE ? [] : input.athlete.tasks;
+  const tasks = age < YOUTH_AGE ? [] : own;
   for (const task of tasks) {
     for (const demand of reference.demands.get(task.id)?.demands ?? []) {
       for (const id of demand.informs) {
@@ -108,15 +113,15 @@ function weighedForPattern(
  */
 export function restrictionWeights(
   reference: Reference,
-  input: Case,
+  input: Standing,
   report: FindingsReport,
   age: number,
   day: DayPattern | null = null,
 ): { weights: WeightedRestriction[]; general: boolean } {
   const general = report.capacities.length === 0;
-  const weigh = (of: Case, from: FindingsReport) =>
-    general ? generalWeights(reference, of, age) : fromFindings(from);
-  const own = weigh(input, report);
-  const weights = day ? weighedForPattern(own, weigh(day.input, day.report), day) : own;
+  const weigh = (tasks: Standing['athlete']['tasks'], findings: readonly Finding[]) =>
+    general ? generalWeights(reference, input, tasks, age) : fromFindings(findings);
+  const own = weigh(input.athlete.tasks, report.findings);
+  const weights = day ? weighedForPattern(own, weigh(day.tasks, day.findings), day) : own;
   return { weights: weights.sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1)), general };
 }

@@ -1,10 +1,9 @@
-import type { BuildRequest, Case } from '../domain/index.ts';
-import type { FindingsReport } from '../findings/index.ts';
+import type { Assessment } from '../assess/index.ts';
+import type { BuildRequest } from '../domain/index.ts';
 import { POSITIONS_ON_THE_FLOOR } from '../dose/index.ts';
-import type { Reference } from '../reference/index.ts';
 import { buildRoutine } from './build.ts';
-import type { BuildReport } from './build.ts';
 import type { MipSolver } from './mip.ts';
+import type { BuildReport } from './report.ts';
 
 /** A change of the request to try: more or fewer minutes, kit more or less, nothing on the floor. */
 export interface RequestChange {
@@ -42,20 +41,19 @@ export interface WhatIf {
 
 /** Builds again under a changed request and says what is gained or lost. */
 export function whatIf(
-  reference: Reference,
-  input: Case,
+  assessment: Assessment,
+  asked: BuildRequest,
   now: BuildReport,
   change: RequestChange,
   solver: MipSolver,
-  known?: FindingsReport,
 ): WhatIf {
-  const structure = reference.structures.get(now.routine?.structure ?? '');
-  const minutes = input.request.minutes ?? structure?.minutes.default ?? 0;
+  const structure = assessment.reference.structures.get(now.routine?.structure ?? '');
+  const minutes = asked.minutes ?? structure?.minutes.default ?? 0;
   const request = {
-    ...changedRequest(input.request, minutes, change),
-    structure: now.routine?.structure ?? input.request.structure,
+    ...changedRequest(asked, minutes, change),
+    structure: now.routine?.structure ?? asked.structure,
   };
-  const report = buildRoutine(reference, { ...input, request }, solver, {}, known);
+  const report = buildRoutine(assessment, request, solver);
   const before = now.routine;
   const after = report.routine;
   const gain = before && after ? (after.objective - before.objective) / Math.max(before.benefit, 1e-3) : null;

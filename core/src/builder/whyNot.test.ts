@@ -1,17 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { libraryCase } from '../../bench/cases.ts';
 import type { Case } from '../domain/index.ts';
+import { assessCase } from '../assess/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { stiffAnkle } from '../testing/cases.ts';
-import { preparedOf } from '../testing/prepared.ts';
+import { buildCase, prepareCase, preparedOf } from '../testing/prepared.ts';
 import { randomLibrary } from '../testing/randomLibrary.ts';
 import { testSolver } from '../testing/solver.ts';
 import {
   benefitCurve,
-  buildRoutine,
   changedRequest,
   minutesUntilIn,
-  prepareBuild,
   relaxationOf,
   solvePlan,
   stopsPaying,
@@ -47,7 +46,7 @@ describe('why not this drill', () => {
     let asked = 0;
     for (let seed = 1; seed <= 6; seed += 1) {
       const library = randomLibrary(bundledReference, seed, 120);
-      const prepared = prepareBuild(library, libraryCase(library, seed, 12));
+      const prepared = prepareCase(library, libraryCase(library, seed, 12));
       const { plan, relaxation } = solved(prepared);
       const others = [...new Set(prepared.problem.options.map((option) => option.drill))]
         .filter((drill) => !plan.chosen.some((option) => option.drill === drill))
@@ -87,17 +86,18 @@ describe('why not this drill', () => {
 
 describe('what if', () => {
   const input = stiffAnkle({ request: { minutes: 6 } as Case['request'] });
-  const now = buildRoutine(bundledReference, input, solver);
+  const assessment = assessCase(bundledReference, input);
+  const now = buildCase(bundledReference, input, solver);
   it('three more minutes are worth something in the same structure', () => {
-    const longer = whatIf(bundledReference, input, now, { minutes: 3 }, solver);
+    const longer = whatIf(assessment, input.request, now, { minutes: 3 }, solver);
     expect(longer.request.minutes).toBe(9);
     expect(longer.report.routine?.structure).toBe(now.routine?.structure);
     expect(longer.gain).toBeGreaterThan(0);
   });
   it('a band more can only help, nothing on the floor can only cost', () => {
-    const band = whatIf(bundledReference, input, now, { addKit: ['long-band'] }, solver);
+    const band = whatIf(assessment, input.request, now, { addKit: ['long-band'] }, solver);
     expect(band.gain ?? -1).toBeGreaterThanOrEqual(-0.006);
-    const standing = whatIf(bundledReference, input, now, { noFloor: true }, solver);
+    const standing = whatIf(assessment, input.request, now, { noFloor: true }, solver);
     expect(standing.gain ?? 1).toBeLessThanOrEqual(0.006);
     for (const { drill } of standing.report.routine?.items ?? [])
       expect(['supine', 'prone', 'side-lying', 'quadruped', 'tall-kneeling']).not.toContain(

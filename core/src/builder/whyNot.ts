@@ -1,4 +1,5 @@
-import type { Prepared } from './build.ts';
+import type { Barrier } from '../reasons/index.ts';
+import type { Prepared } from './prepared.ts';
 import { localSearch } from './localSearch.ts';
 import type { MipSolver } from './mip.ts';
 import type { Option } from './options.ts';
@@ -18,7 +19,7 @@ import type { SolvedPlan } from './solvePlan.ts';
  */
 export type WhyNot =
   | { readonly kind: 'in-plan' }
-  | { readonly kind: 'forbidden'; readonly rule: string; readonly about: string }
+  | { readonly kind: 'forbidden'; readonly rule: Barrier; readonly about: string }
   | {
       readonly kind: 'costs';
       readonly atLeast: number;
@@ -60,7 +61,7 @@ function shareOfBenefit(plan: SolvedPlan, loss: number): number {
 function withoutSolving(prepared: Prepared, plan: SolvedPlan, drill: string): WhyNot | null {
   if (plan.chosen.some((option) => option.drill === drill)) return { kind: 'in-plan' };
   if (prepared.problem.options.some((option) => option.drill === drill)) return null;
-  const rule = prepared.options.ineligible.get(drill) ?? { rule: 'serves-nothing', about: drill };
+  const rule = prepared.options.ineligible.get(drill) ?? { rule: 'serves-nothing' as const, about: drill };
   return { kind: 'forbidden', ...rule };
 }
 

@@ -1,8 +1,9 @@
 import { hardRuleOf, softRuleOf, swapsFor } from '../builder/index.ts';
 import { drillSafety } from '../safety/index.ts';
+import type { Barrier, Reason } from '../reasons/index.ts';
 import type { Check, Checked, Placed, Repair } from './types.ts';
 
-const SAFETY_RULES: ReadonlySet<string> = new Set([
+const SAFETY_RULES: ReadonlySet<Barrier> = new Set([
   'blocked-region',
   'precaution-exclude',
   'precaution-clearance',
@@ -11,7 +12,7 @@ const SAFETY_RULES: ReadonlySet<string> = new Set([
 ]);
 
 /** Rules that have a check of their own, with a better repair than a swap. */
-const ELSEWHERE: ReadonlySet<string> = new Set(['timing', 'mode', 'school']);
+const ELSEWHERE: ReadonlySet<Barrier> = new Set(['timing', 'mode', 'school']);
 
 /** The best drill that does the same job in the item's place; else the item left out. */
 export function swapOrRemove({ prepared, items }: Checked, index: number): Repair {
@@ -27,7 +28,7 @@ export function swapOrRemove({ prepared, items }: Checked, index: number): Repai
 
 /** A side that a protocol after an operation closes, while the other stays open. */
 function closedSide(checked: Checked, { item, drill }: Placed): 'left' | 'right' | null {
-  const { sides } = drillSafety(checked.prepared.reference, drill, checked.prepared.rules.safety);
+  const { sides } = drillSafety(checked.prepared.reference, drill, checked.prepared.safety);
   if (item.side !== 'right' && !sides.left) return 'left';
   return item.side !== 'left' && !sides.right ? 'right' : null;
 }
@@ -37,16 +38,12 @@ export function checkAllowed(checked: Checked): Check[] {
   return checked.placed.flatMap((placed): Check[] => {
     const { drill, index } = placed;
     // A pin lifts the soft rules, never the hard ones.
-    const pinned = checked.prepared.input.request.pins.includes(drill.id);
+    const pinned = checked.prepared.request.pins.includes(drill.id);
     const rule = hardRuleOf(checked.prepared, drill) ?? (pinned ? null : softRuleOf(checked.prepared, drill));
     if (rule && !ELSEWHERE.has(rule.rule)) {
       const stops = SAFETY_RULES.has(rule.rule);
-      const reason = {
-        rule: stops ? 'forbidden-today' : 'not-at-hand',
-        drill: drill.id,
-        because: rule.rule,
-        about: rule.about,
-      };
+      const why = { drill: drill.id, because: rule.rule, about: rule.about };
+      const reason: Reason = stops ? { rule: 'forbidden-today', ...why } : { rule: 'not-at-hand', ...why };
       const repair = swapOrRemove(checked, index);
       return [{ level: stops ? 'stop' : 'warn', reason, at: [index], repair }];
     }
@@ -61,7 +58,7 @@ export function checkAllowed(checked: Checked): Check[] {
             items: checked.items.map((own, i) => (i === index ? { ...item, side: other } : own)),
           }
         : swapOrRemove(checked, index);
-    const reason = { rule: 'forbidden-today', drill: drill.id, because: 'protocol', about: closed };
+    const reason: Reason = { rule: 'forbidden-today', drill: drill.id, because: 'protocol', about: closed };
     return [{ level: 'stop', reason, at: [index], repair }];
   });
 }

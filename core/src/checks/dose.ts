@@ -1,6 +1,6 @@
 import { failureDistance, roundAmount, sideDoses } from '../dose/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
-import type { Reason } from '../findings/index.ts';
+import type { Reason } from '../reasons/index.ts';
 import type { Check, Checked, Placed } from './types.ts';
 
 /** The most of an amount that keeps every side as far from failure as the mode wants. */

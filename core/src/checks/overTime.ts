@@ -15,7 +15,7 @@ function worths({ prepared, items }: Checked): number[] {
 
 /** Fits a routine into seconds: a set less where it is worth least, then the least useful drill out; pins stay. */
 function cutTo(checked: Checked, seconds: number): RoutineItem[] | null {
-  const { reference, input } = checked.prepared;
+  const { reference, request } = checked.prepared;
   const worth = worths(checked);
   let kept = checked.items.map((item, i) => ({ item, worth: worth[i] ?? 0 }));
   const total = () =>
@@ -32,7 +32,7 @@ function cutTo(checked: Checked, seconds: number): RoutineItem[] | null {
       kept = kept.map((k) => (k === fewer ? { ...k, item: { ...item, sets: Math.max(1, sets) } } : k));
       continue;
     }
-    const gone = leastFirst().find(({ item }) => !input.request.pins.includes(item.drill));
+    const gone = leastFirst().find(({ item }) => !request.pins.includes(item.drill));
     if (!gone || kept.length === 1) return null;
     kept = kept.filter((k) => k !== gone);
   }

@@ -5,7 +5,7 @@ import type { Check, Checked } from './types.ts';
 /** A drill repeated at its level although tests and diary, or a placement, have opened the next one. */
 export function checkLevels(checked: Checked): Check[] {
   const { prepared } = checked;
-  const { routine } = prepared.input;
+  const { routine } = prepared.standing;
   return checked.placed.flatMap(({ drill, item, index }): Check[] => {
     const next = drill.progressTo ? prepared.reference.drills.get(drill.progressTo) : undefined;
     const repeated = routine?.items.some((old) => old.drill === drill.id) ?? false;

@@ -1,10 +1,8 @@
 import { schoolOption } from '../findings/index.ts';
-import { routineTimeline, sideDoses } from '../dose/index.ts';
+import { routineTimeline, sideDoses, STATIC_SECONDS } from '../dose/index.ts';
 import { swapOrRemove } from './allowed.ts';
+import type { Reason } from '../reasons/index.ts';
 import type { Check, Checked, Placed } from './types.ts';
-
-/** Most seconds of static stretch a side that the school allows before activity, in all (rulings, "Builder"). */
-const STATIC_SECONDS: Readonly<Record<string, number>> = { 'short-then-dynamic': 30, 'last-step': 20 };
 
 /** Minutes after the last warming drill from which much of it is gone by the start (FORMULAS 12, editable). */
 const COLD_AFTER_MINUTES = 10;
@@ -65,9 +63,9 @@ function stretchWithoutMovement(checked: Checked, stretch: Placed): Check | null
 
 /** Static stretching before activity against the school. */
 export function checkStatic(checked: Checked): Check[] {
-  const { input, reference } = checked.prepared;
-  if (input.request.mode !== 'prepare') return [];
-  const option = schoolOption(reference, input.schools, 'static-stretch-before');
+  const { request, reference, standing } = checked.prepared;
+  if (request.mode !== 'prepare') return [];
+  const option = schoolOption(reference, standing.schools, 'static-stretch-before');
   const stretches = checked.placed.filter(({ drill }) => drill.category === 'stretch');
   if (option === 'avoid') {
     return stretches.map(({ drill, index }) => ({
@@ -92,8 +90,8 @@ export function checkMode(checked: Checked): Check[] {
   return checked.placed.flatMap(({ drill, index }): Check[] => {
     const rule = checked.prepared.options.ineligible.get(drill.id);
     if (!rule || !['timing', 'mode', 'school'].includes(rule.rule)) return [];
-    if (drill.category === 'stretch' && checked.prepared.input.request.mode === 'prepare') return [];
-    const reason = { rule: 'not-at-hand', drill: drill.id, because: rule.rule, about: rule.about };
+    if (drill.category === 'stretch' && checked.prepared.request.mode === 'prepare') return [];
+    const reason: Reason = { rule: 'not-at-hand', drill: drill.id, because: rule.rule, about: rule.about };
     return [{ level: 'warn', reason, at: [index], repair: swapOrRemove(checked, index) }];
   });
 }
@@ -106,15 +104,15 @@ function secondsAfter({ prepared, items, time }: Checked, index: number): number
 
 /** Before activity: warm at all, and not cooled down again by the end. */
 export function checkWarmth(checked: Checked): Check[] {
-  const { input, options, rules } = checked.prepared;
-  if (input.request.mode !== 'prepare' || checked.items.length === 0) return [];
+  const { request, options, reference } = checked.prepared;
+  if (request.mode !== 'prepare' || checked.items.length === 0) return [];
   const lastWarm = checked.placed.findLast(({ drill }) => drill.raisesTemperature >= WARMS);
   const idle = lastWarm ? secondsAfter(checked, lastWarm.index) : 0;
   if (lastWarm && idle <= COLD_AFTER_MINUTES * 60) return [];
   const taken = new Set(checked.placed.map(({ drill }) => drill.ladder));
   const warming = options.options
     .filter((option) => {
-      const drill = rules.reference.drills.get(option.drill);
+      const drill = reference.drills.get(option.drill);
       return (drill?.raisesTemperature ?? 0) >= WARMS && !taken.has(option.ladder);
     })
     .sort((a, b) => a.seconds - b.seconds || (a.drill < b.drill ? -1 : 1))[0];
@@ -124,7 +122,7 @@ export function checkWarmth(checked: Checked): Check[] {
       level: 'warn',
       reason: lastWarm
         ? { rule: 'cooled-down', drill: lastWarm.drill.id, minutes: idle / 60, most: COLD_AFTER_MINUTES }
-        : { rule: 'never-warmed', drill: '' },
+        : { rule: 'never-warmed' },
       at: [],
       repair: warming
         ? {

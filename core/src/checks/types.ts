@@ -1,7 +1,7 @@
 import type { Prepared } from '../builder/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import type { RoutineTime } from '../dose/index.ts';
-import type { Reason } from '../findings/index.ts';
+import type { Reason } from '../reasons/index.ts';
 import type { Drill } from '../reference/index.ts';
 
 /** An item together with its drill and its place. */

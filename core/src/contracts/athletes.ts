@@ -8,7 +8,7 @@ import {
   protocolSchema,
 } from '../domain/caseFile.ts';
 import { isoDaySchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
-import { idSchema, versionSchema } from './common.ts';
+import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
 const own = athleteSchema.shape;
 const name = z.string().trim().min(1, 'a name is needed').max(120);
@@ -40,17 +40,20 @@ export const athleteFieldsSchema = z.strictObject({
   loadLimits: own.loadLimits,
 });
 export type AthleteFields = z.infer<typeof athleteFieldsSchema>;
+export const newAthleteSchema = athleteFieldsSchema.extend({ id: newIdSchema });
 
 export const injuryInputSchema = z.strictObject({
+  id: newIdSchema,
   region: regionSchema,
   side: sideSchema,
   date: isoDaySchema,
   operated: z.boolean().default(false),
   what: text.default(''),
 });
-const injuryRowSchema = injuryInputSchema.extend({ id: idSchema }).meta({ id: 'Injury' });
+const injuryRowSchema = injuryInputSchema.extend({ version: versionSchema }).meta({ id: 'Injury' });
 
 export const precautionInputSchema = z.strictObject({
+  id: newIdSchema,
   precaution: z.string().min(1).max(80),
   reason: text.default(''),
   setBy: z.string().trim().min(1, 'who set it?').max(120),
@@ -60,13 +63,14 @@ const signature = z.strictObject({
   by: z.string().trim().min(1, 'a name is needed').max(120),
   date: isoDaySchema,
 });
-export const endPrecautionSchema = signature;
+export const endPrecautionSchema = signature.extend({ version: versionSchema });
 const precautionRowSchema = precautionInputSchema
-  .extend({ id: idSchema, since: isoDaySchema, ended: signature.nullable() })
+  .extend({ version: versionSchema, since: isoDaySchema, ended: signature.nullable() })
   .meta({ id: 'PrecautionRow' });
 export type PrecautionRow = z.infer<typeof precautionRowSchema>;
 
 export const redFlagInputSchema = z.strictObject({
+  id: newIdSchema.describe('of the answers given together'),
   regions: z.array(regionSchema).min(1).describe('regions whose questions were asked'),
   answers: z
     .array(
@@ -80,26 +84,30 @@ export const redFlagInputSchema = z.strictObject({
     .min(1)
     .max(120),
 });
-export const clearanceInputSchema = signature.extend({
+const clearance = signature.extend({
   scope: z.string().trim().min(3, 'a written scope is needed').max(2000),
 });
+export const clearanceInputSchema = clearance.extend({ version: versionSchema });
 const redFlagRowSchema = z
   .object({
     id: idSchema,
+    version: versionSchema,
     redFlag: z.string(),
     answer: z.boolean(),
     region: regionSchema.nullable(),
     side: sideSchema.nullable(),
     answeredOn: isoDaySchema,
     answeredBy: z.string(),
-    clearance: clearanceInputSchema.nullable(),
+    clearance: clearance.nullable(),
   })
   .meta({ id: 'RedFlagRow' });
 export type RedFlagRow = z.infer<typeof redFlagRowSchema>;
 
-export const painInputSchema = currentPainSchema.omit({ ended: true });
-export const endPainSchema = z.strictObject({ date: isoDaySchema });
-const painRowSchema = currentPainSchema.extend({ id: idSchema }).meta({ id: 'PainRow' });
+export const painInputSchema = currentPainSchema.omit({ ended: true }).extend({ id: newIdSchema });
+export const endPainSchema = z.strictObject({ date: isoDaySchema, version: versionSchema });
+const painRowSchema = currentPainSchema
+  .extend({ id: idSchema, version: versionSchema })
+  .meta({ id: 'PainRow' });
 
 /** What the treating clinician ticked after an operation. */
 export const protocolInputSchema = protocolSchema.omit({ region: true, side: true }).extend({
@@ -112,13 +120,24 @@ const protocolRowSchema = protocolSchema
 export const needInputSchema = z.strictObject({
   value: z.number(),
   reason: z.string().trim().min(3, 'say why').max(1000),
+  version: versionSchema.nullable().default(null).describe('null for a need not stored yet'),
 });
 const needRowSchema = needOverrideSchema
-  .extend({ id: idSchema, reason: z.string(), setBy: z.string(), setOn: isoDaySchema })
+  .extend({
+    id: idSchema,
+    version: versionSchema,
+    reason: z.string(),
+    setBy: z.string(),
+    setOn: isoDaySchema,
+  })
   .meta({ id: 'NeedRow' });
 
-export const judgementInputSchema = judgementSchema.omit({ by: true, date: true });
-const judgementRowSchema = judgementSchema.extend({ id: idSchema }).meta({ id: 'JudgementRow' });
+export const judgementInputSchema = judgementSchema
+  .omit({ by: true, date: true })
+  .extend({ id: newIdSchema });
+const judgementRowSchema = judgementSchema
+  .extend({ id: idSchema, version: versionSchema })
+  .meta({ id: 'JudgementRow' });
 
 export const athleteSchemaRow = athleteFieldsSchema
   .extend({
@@ -137,7 +156,7 @@ export const athleteSchemaRow = athleteFieldsSchema
   .meta({ id: 'Athlete' });
 export type AthleteRow = z.infer<typeof athleteSchemaRow>;
 
-/** One line of the athletes list; the miniature ridge is drawn from `capacities`. */
+/** One line of the athletes list; the miniature ridge is drawn from the worst margin per region and side. */
 export const athleteSummarySchema = z
   .object({
     id: idSchema,
@@ -166,7 +185,8 @@ export type AthleteSummary = z.infer<typeof athleteSummarySchema>;
 
 export const athleteListSchema = z
   .object({
-    athletes: z.array(athleteSummarySchema),
+    items: z.array(athleteSummarySchema),
+    next: z.string().nullable(),
     pending: z.int().describe('athletes whose findings are being worked out; ask again soon'),
   })
   .meta({ id: 'AthleteList' });
@@ -176,6 +196,10 @@ export const updateAthleteSchema = athleteFieldsSchema.extend({ version: version
 
 /** The athlete's case as of a working date: what the core judges, in the browser and on the server alike. */
 export const athleteCaseSchema = z
-  .object({ case: caseSchema, routineId: idSchema.nullable() })
+  .object({
+    case: caseSchema,
+    routineId: idSchema.nullable(),
+    revision: z.string().describe('differs whenever anything the judgement rests on does'),
+  })
   .meta({ id: 'AthleteCase' });
 export type AthleteCase = z.infer<typeof athleteCaseSchema>;

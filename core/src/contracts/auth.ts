@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from './common.ts';
+import { idSchema, ROLES } from './common.ts';
 
 export const signInSchema = z.strictObject({
   email: z.email().max(200),
@@ -8,8 +8,13 @@ export const signInSchema = z.strictObject({
 
 export const meSchema = z
   .object({
-    clinician: z.object({ id: idSchema, name: z.string(), email: z.string() }),
-    practice: z.object({ id: idSchema, name: z.string(), schools: z.record(z.string(), z.string()) }),
+    clinician: z.object({ id: idSchema, name: z.string(), email: z.string(), role: z.enum(ROLES) }),
+    practice: z.object({
+      id: idSchema,
+      name: z.string(),
+      timeZone: z.string().describe('IANA name; it decides what today is'),
+      schools: z.record(z.string(), z.string()),
+    }),
     csrfToken: z.string(),
   })
   .meta({ id: 'Me' });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isoDaySchema } from '../domain/vocabulary.ts';
 
 export const idSchema = z.uuid();
 export const versionSchema = z
@@ -6,8 +7,33 @@ export const versionSchema = z
   .min(1)
   .describe('row version the change was made on; a mismatch gives 409');
 export const dayQuerySchema = z.strictObject({
-  on: z.iso.date().optional().describe('working date, default today'),
+  on: isoDaySchema.optional().describe('working date, default today in the practice’s time zone'),
 });
+/** The version a row was read at, for taking it away. */
+export const versionQuerySchema = z.strictObject({ version: z.coerce.number().pipe(versionSchema) });
+
+/** Anything that is created carries an id made by the client: sent twice, it is there once. */
+export const newIdSchema = idSchema.describe('made by whoever creates it; the same id twice is one row');
+
+/** What people of a practice may do, each with everything before it. */
+export const ROLES = ['read-only', 'assistant', 'clinician', 'owner'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** How much of a list, and where it goes on. */
+export const pageQuerySchema = z.strictObject({
+  limit: z.coerce.number().pipe(z.int().min(1).max(1000)).default(200),
+  after: z.string().max(200).optional().describe('`next` of the page before'),
+});
+export type PageQuery = z.infer<typeof pageQuerySchema>;
+
+/** A page of a list: its items and where the next page begins, null at the end. */
+export function pageOf<Item extends z.ZodType>(item: Item) {
+  return z.object({ items: z.array(item), next: z.string().nullable() });
+}
+export interface Page<Item> {
+  items: Item[];
+  next: string | null;
+}
 
 /** RFC 9457 problem document with a stable code and the path of each fault. */
 export const problemSchema = z
@@ -24,21 +50,24 @@ export const problemSchema = z
   .meta({ id: 'Problem' });
 export type Problem = z.infer<typeof problemSchema>;
 
-/** Every problem code the API can give; docs/api.md explains each. */
+/** Every problem code the API can give, one per kind of refusal; docs/api.md explains each. */
 export const PROBLEM_CODES = [
   'invalid-request',
   'malformed-json',
+  'unsupported-media-type',
   'payload-too-large',
   'not-signed-in',
   'wrong-credentials',
   'csrf-token',
+  'not-allowed',
   'too-many-attempts',
   'not-found',
   'version-conflict',
   'already-exists',
+  'id-taken',
+  'in-use',
   'safety-refused',
   'blocked',
-  'implausible-value',
   'unavailable',
   'internal',
 ] as const;

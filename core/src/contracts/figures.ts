@@ -1,18 +1,21 @@
 import { z } from 'zod';
 import { doseShareSchema, ownTaskSchema, painLimitsSchema, referenceEditSchema } from '../domain/caseFile.ts';
 import { isoDaySchema, sideSchema } from '../domain/vocabulary.ts';
-import { idSchema, versionSchema } from './common.ts';
+import { idSchema, newIdSchema, versionSchema } from './common.ts';
 import { ownDrillRowSchema } from './library.ts';
 
 const reason = z.string().trim().min(3, 'say why').max(1000);
 
 /** A figure to put in place of the reference's, in the unit of its test (CV in percent). */
-export const figureInputSchema = referenceEditSchema.omit({ by: true, date: true }).extend({ reason });
+export const figureInputSchema = referenceEditSchema
+  .omit({ by: true, date: true })
+  .extend({ id: newIdSchema, reason });
 export type FigureInput = z.infer<typeof figureInputSchema>;
 
 const figureRowSchema = referenceEditSchema
   .extend({
     id: idSchema,
+    version: versionSchema,
     oldValue: z.number().nullable(),
     reason: z.string(),
     by: z.string(),
@@ -22,9 +25,8 @@ const figureRowSchema = referenceEditSchema
   .meta({ id: 'Figure' });
 export type FigureRow = z.infer<typeof figureRowSchema>;
 
-export const practiceTaskInputSchema = ownTaskSchema.omit({ id: true }).extend({
-  version: versionSchema.nullable().default(null).describe('null for a new task'),
-});
+export const practiceTaskInputSchema = ownTaskSchema.omit({ id: true }).extend({ id: newIdSchema });
+export const changedTaskSchema = ownTaskSchema.omit({ id: true }).extend({ version: versionSchema });
 const practiceTaskRowSchema = ownTaskSchema
   .extend({ rowId: idSchema, version: versionSchema })
   .meta({ id: 'PracticeTask' });
@@ -52,7 +54,7 @@ export const painLimitsInputSchema = z.strictObject({
 export const figurePreviewSchema = z
   .strictObject({
     set: z
-      .array(figureInputSchema.extend({ reason: z.string().default('') }))
+      .array(figureInputSchema.omit({ id: true }).extend({ reason: z.string().default('') }))
       .max(50)
       .default([]),
     unset: z.array(idSchema).max(50).default([]),

@@ -1,5 +1,17 @@
-export { dayQuerySchema, idSchema, PROBLEM_CODES, problemSchema, versionSchema } from './common.ts';
-export type { Problem, ProblemCode } from './common.ts';
+export {
+  dayQuerySchema,
+  idSchema,
+  pageOf,
+  pageQuerySchema,
+  PROBLEM_CODES,
+  problemSchema,
+  ROLES,
+  versionQuerySchema,
+  versionSchema,
+} from './common.ts';
+export type { Page, PageQuery, Problem, ProblemCode, Role } from './common.ts';
+export { auditRowSchema } from './audit.ts';
+export type { AuditRow } from './audit.ts';
 export { meSchema, signInSchema } from './auth.ts';
 export type { Me } from './auth.ts';
 export {
@@ -13,6 +25,7 @@ export {
   injuryInputSchema,
   judgementInputSchema,
   needInputSchema,
+  newAthleteSchema,
   painInputSchema,
   precautionInputSchema,
   protocolInputSchema,
@@ -41,22 +54,27 @@ export type { Imported, ImportScreenings, ResultInput, ResultRow, ScreeningRow }
 export {
   decidedSchema,
   decideSchema,
+  decisionVerdictSchema,
   draftRowSchema,
+  draftSchema,
+  findingSummarySchema,
   issueRoutineSchema,
+  itemReasonsSchema,
   routineRowSchema,
   saveDraftSchema,
 } from './routines.ts';
-export type { Decide, Decided, Draft, DraftRow, IssueRoutine, RoutineRow } from './routines.ts';
+export type { Decide, Decided, Draft, DraftRow, IssueRoutine, ItemReasons, RoutineRow } from './routines.ts';
 export {
-  nextDaySchema,
-  progressSchema,
-  saveSessionSchema,
+  appendEventsSchema,
   sessionRowSchema,
+  sessionWithEventsSchema,
   startSessionSchema,
 } from './sessions.ts';
-export type { SessionRow } from './sessions.ts';
+export type { SessionRow, SessionWithEvents } from './sessions.ts';
 export {
   buildOnServerSchema,
+  changedDrillSchema,
+  changedTemplateSchema,
   doseSharesInputSchema,
   importDrillsSchema,
   importedDrillsSchema,
@@ -65,8 +83,9 @@ export {
   templateInputSchema,
   templateRowSchema,
 } from './library.ts';
-export type { ImportedDrills, OwnDrillRow, TemplateInput, TemplateRow } from './library.ts';
+export type { ImportedDrills, OwnDrillRow, TemplateFields, TemplateRow } from './library.ts';
 export {
+  changedTaskSchema,
   figureEffectSchema,
   figureInputSchema,
   figurePreviewSchema,

@@ -2,13 +2,11 @@ import { z } from 'zod';
 import { doseShareSchema, itemSchema, requestSchema } from '../domain/caseFile.ts';
 import { isoDaySchema } from '../domain/vocabulary.ts';
 import { ownDrillSchema } from '../reference/schema.ts';
-import { idSchema, versionSchema } from './common.ts';
+import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
 /** A drill of the practice's own to keep; on a new one the id is made from its name. */
-export const ownDrillInputSchema = z.strictObject({
-  drill: ownDrillSchema,
-  version: versionSchema.nullable().default(null).describe('null for a new drill'),
-});
+export const ownDrillInputSchema = z.strictObject({ id: newIdSchema, drill: ownDrillSchema });
+export const changedDrillSchema = z.strictObject({ drill: ownDrillSchema, version: versionSchema });
 export const ownDrillRowSchema = z
   .object({
     rowId: idSchema,
@@ -22,6 +20,7 @@ export type OwnDrillRow = z.infer<typeof ownDrillRowSchema>;
 
 /** Drills of a drill file; with `check` nothing is stored. Faults carry the path inside the file. */
 export const importDrillsSchema = z.strictObject({
+  id: newIdSchema,
   drills: z.array(z.unknown()).min(1).max(500),
   check: z.boolean().default(false),
 });
@@ -45,18 +44,18 @@ export const doseSharesInputSchema = z.strictObject({
 });
 
 /** A routine that a practice starts others from, by sport and role. */
-export const templateInputSchema = z.strictObject({
+const templateFields = z.strictObject({
   name: z.string().trim().min(2, 'a name is needed').max(120),
   sport: z.string().trim().max(80).default(''),
   role: z.string().trim().max(80).default(''),
   structure: z.string().max(80),
   request: requestSchema,
   items: z.array(itemSchema).min(1, 'a template needs a drill').max(30),
-  version: versionSchema.nullable().default(null),
 });
-export type TemplateInput = z.infer<typeof templateInputSchema>;
-export const templateRowSchema = templateInputSchema
-  .omit({ version: true })
+export type TemplateFields = z.infer<typeof templateFields>;
+export const templateInputSchema = templateFields.extend({ id: newIdSchema });
+export const changedTemplateSchema = templateFields.extend({ version: versionSchema });
+export const templateRowSchema = templateFields
   .extend({ id: idSchema, version: versionSchema, savedBy: z.string(), savedOn: isoDaySchema })
   .meta({ id: 'Template' });
 export type TemplateRow = z.infer<typeof templateRowSchema>;

@@ -1,18 +1,41 @@
 import { z } from 'zod';
 import { itemSchema, requestSchema } from '../domain/caseFile.ts';
 import { isoDaySchema, modeSchema, sideSchema } from '../domain/vocabulary.ts';
-import { idSchema, versionSchema } from './common.ts';
+import { reasonSchema } from '../reasons/schema.ts';
+import { idSchema, newIdSchema, versionSchema } from './common.ts';
+
+/** An item that can be referred to. */
+const identifiedItem = itemSchema.required({ id: true });
 
 export const issueRoutineSchema = z.strictObject({
+  id: newIdSchema,
   on: isoDaySchema,
   mode: modeSchema,
   structure: z.string().max(80),
   request: requestSchema,
-  items: z.array(itemSchema).min(1, 'a routine needs a drill').max(30),
+  items: z.array(identifiedItem).min(1, 'a routine needs a drill').max(30),
 });
 export type IssueRoutine = z.infer<typeof issueRoutineSchema>;
 
-/** An issued version: immutable, with who issued it and the findings it answered. */
+/** A finding that a version answered, as it stood then. */
+export const findingSummarySchema = z.object({
+  restriction: z.string(),
+  side: sideSchema,
+  severity: z.number(),
+  priority: z.number(),
+  state: z.string(),
+});
+
+/** Why an item is in a version: what it serves, and what to watch, as data. */
+export const itemReasonsSchema = z.object({
+  item: idSchema,
+  serves: z.array(z.object({ restriction: z.string(), side: sideSchema, match: z.number() })),
+  reasons: z.array(reasonSchema),
+  cautions: z.array(reasonSchema),
+});
+export type ItemReasons = z.infer<typeof itemReasonsSchema>;
+
+/** An issued version: immutable, with who issued it, the findings it answered and why each drill is in. */
 export const routineRowSchema = z
   .object({
     id: idSchema,
@@ -21,27 +44,20 @@ export const routineRowSchema = z
     issuedBy: z.string(),
     mode: modeSchema,
     structure: z.string(),
-    items: z.array(itemSchema),
+    items: z.array(identifiedItem),
     totalSeconds: z.int(),
-    findings: z.array(
-      z.object({
-        restriction: z.string(),
-        side: sideSchema,
-        severity: z.number(),
-        priority: z.number(),
-        state: z.string(),
-      }),
-    ),
-    changes: z.array(z.string()).describe('what changed since the version before, in words'),
+    findings: z.array(findingSummarySchema),
+    reasons: z.array(itemReasonsSchema).describe('empty for versions from before reasons were kept'),
+    changes: z.array(reasonSchema).describe('what changed since the version before'),
   })
   .meta({ id: 'Routine' });
 export type RoutineRow = z.infer<typeof routineRowSchema>;
 
 /** The routine being edited, kept so that nothing is lost between visits. */
-const draftSchema = z.strictObject({
+export const draftSchema = z.strictObject({
   request: requestSchema,
   structure: z.string().max(80),
-  items: z.array(itemSchema).max(30),
+  items: z.array(identifiedItem).max(30),
 });
 export type Draft = z.infer<typeof draftSchema>;
 export const saveDraftSchema = draftSchema.extend({ version: versionSchema.nullable() });
@@ -50,26 +66,28 @@ export const draftRowSchema = z
   .meta({ id: 'Draft' });
 export type DraftRow = z.infer<typeof draftRowSchema>;
 
-/** A verdict on each decision of the routine in force; an overruled one says what instead, and why. */
+export const decisionVerdictSchema = z.enum(['accepted', 'overruled']);
+
+/** A verdict on each decision of the routine in force, by item; an overruled one says what instead, and why. */
 export const decideSchema = z.strictObject({
+  id: newIdSchema.describe('of the verdicts given together'),
   on: isoDaySchema,
   routineId: idSchema,
   verdicts: z
     .array(
       z.discriminatedUnion('verdict', [
-        z.strictObject({ index: z.int().min(0), verdict: z.literal('accepted') }),
+        z.strictObject({ item: idSchema, verdict: z.literal('accepted') }),
         z.strictObject({
-          index: z.int().min(0),
+          item: idSchema,
           verdict: z.literal('overruled'),
           instead: z.enum(['keep', 'ease', 'remove']),
           reason: z.string().trim().min(3, 'say why').max(1000),
         }),
       ]),
     )
-    .min(1),
+    .min(1)
+    .refine((list) => new Set(list.map((v) => v.item)).size === list.length, 'one verdict per item'),
 });
 export type Decide = z.infer<typeof decideSchema>;
-export const decidedSchema = z
-  .object({ routine: routineRowSchema.nullable(), changes: z.array(z.string()) })
-  .meta({ id: 'Decided' });
+export const decidedSchema = z.object({ routine: routineRowSchema.nullable() }).meta({ id: 'Decided' });
 export type Decided = z.infer<typeof decidedSchema>;

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { resultSchema } from '../domain/caseFile.ts';
 import { isoDaySchema } from '../domain/vocabulary.ts';
-import { idSchema, versionSchema } from './common.ts';
+import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
-export const newScreeningSchema = z.strictObject({ date: isoDaySchema });
+export const newScreeningSchema = z.strictObject({ id: newIdSchema, date: isoDaySchema });
 
 /** A result as it is typed: everything but test and side, which are in the path. */
 export const resultInputSchema = resultSchema.omit({ test: true, side: true }).extend({
@@ -29,6 +29,7 @@ export const finishScreeningSchema = z.strictObject({ version: versionSchema });
 
 /** Rows of a file of screenings; all are stored or none. */
 export const importScreeningsSchema = z.strictObject({
+  id: newIdSchema,
   rows: z
     .array(z.strictObject({ athleteId: idSchema, date: isoDaySchema, result: resultSchema }))
     .min(1)

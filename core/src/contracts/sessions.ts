@@ -1,40 +1,35 @@
 import { z } from 'zod';
-import { entrySchema, itemSchema } from '../domain/caseFile.ts';
-import { isoDaySchema, painScoreSchema } from '../domain/vocabulary.ts';
-import { idSchema, versionSchema } from './common.ts';
+import { entrySchema } from '../domain/caseFile.ts';
+import { isoDaySchema } from '../domain/vocabulary.ts';
+import { sessionEventSchema } from '../session/schema.ts';
+import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
-export const startSessionSchema = z.strictObject({ routineId: idSchema, date: isoDaySchema });
-
-/** Where a runner stands on the timeline, so that a reload goes on at the same second. */
-export const progressSchema = z.strictObject({
-  segment: z.int().min(0),
-  elapsed: z.number().min(0).describe('seconds into the segment'),
-  skipped: z.array(z.int().min(0)).max(2000).default([]).describe('segments that were not done'),
-  played: z.array(itemSchema).max(30).nullable().default(null).describe('the items when a drill was swapped'),
+export const startSessionSchema = z.strictObject({
+  id: newIdSchema,
+  routineId: idSchema,
+  date: isoDaySchema,
 });
 
-export const saveSessionSchema = z.strictObject({
-  version: versionSchema,
-  progress: progressSchema,
-  entries: z.array(entrySchema).max(30),
-  finished: z.boolean(),
-});
+/** Events of one session, in any order; those that are known already are passed over. */
+export const appendEventsSchema = z.strictObject({ events: z.array(sessionEventSchema).min(1).max(500) });
 
+const itemEntry = entrySchema.required({ item: true });
+
+/** A session with what happened per item, worked out from its events. */
 export const sessionRowSchema = z
   .object({
     id: idSchema,
     routineId: idSchema,
     date: isoDaySchema,
     finished: z.boolean(),
-    progress: progressSchema,
-    entries: z.array(entrySchema),
+    entries: z.array(itemEntry),
     version: versionSchema,
   })
   .meta({ id: 'Session' });
 export type SessionRow = z.infer<typeof sessionRowSchema>;
 
-/** The morning after: pain 0–10 for one drill of a finished session. */
-export const nextDaySchema = z.strictObject({
-  version: versionSchema,
-  pains: z.array(z.strictObject({ index: z.int().min(0), nextDayPain: painScoreSchema })).min(1),
-});
+/** A session with its events, to go on with it. */
+export const sessionWithEventsSchema = sessionRowSchema
+  .extend({ events: z.array(sessionEventSchema) })
+  .meta({ id: 'SessionWithEvents' });
+export type SessionWithEvents = z.infer<typeof sessionWithEventsSchema>;

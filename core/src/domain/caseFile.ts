@@ -210,6 +210,14 @@ export const doseShareSchema = z
   });
 export type DoseShare = z.infer<typeof doseShareSchema>;
 
+/** What a practice set in place of, or beside, the reference: its figures, tasks, drills and shares of a maximum. */
+export const practiceFiguresSchema = z.strictObject({
+  reference: z.array(referenceEditSchema).default([]),
+  tasks: z.array(ownTaskSchema).default([]),
+  drills: z.array(ownDrillSchema).default([]),
+  doseShares: z.array(doseShareSchema).default([]),
+});
+
 /** What a practitioner says of a finding: agreed, set aside with a reason, or seen by eye. */
 export const judgementSchema = z.strictObject({
   restriction: id,
@@ -252,8 +260,19 @@ const setsAndAmount = z.strictObject({
   amount: z.number().min(1).max(1000),
 });
 
+/** How an item came from the one it goes on from. */
+export const ORIGINS = ['dose', 'set-up', 'level', 'swap'] as const;
+
 /** One drill with its dose. `amount` is per side for unilateral drills, in the unit of `measure`. */
 export const itemSchema = z.strictObject({
+  id: z
+    .uuid()
+    .optional()
+    .describe('made where the item is made; lives on through versions while its line goes on'),
+  from: z
+    .strictObject({ by: z.enum(ORIGINS), drill: id })
+    .optional()
+    .describe('the drill it came from and by what change'),
   drill: id,
   side: itemSideSchema,
   phase: nullable(id),
@@ -288,6 +307,7 @@ export const routineSchema = z.strictObject({
 export type IssuedRoutine = z.infer<typeof routineSchema>;
 
 export const entrySchema = z.strictObject({
+  item: z.uuid().optional().describe('the routine item it stands for'),
   drill: id,
   side: itemSideSchema,
   done: z.enum(['all', 'part', 'none']),
@@ -314,12 +334,9 @@ export const caseSchema = z.strictObject({
   athlete: athleteSchema,
   overrides: z
     .strictObject({
+      ...practiceFiguresSchema.shape,
       needs: z.array(needOverrideSchema).default([]),
-      reference: z.array(referenceEditSchema).default([]),
-      tasks: z.array(ownTaskSchema).default([]),
       painLimits: nullable(painLimitsSchema),
-      drills: z.array(ownDrillSchema).default([]),
-      doseShares: z.array(doseShareSchema).default([]),
     })
     .prefault({}),
   judgements: z.array(judgementSchema).default([]),

@@ -1,6 +1,7 @@
 export { REGIONS, SIDES, MODES, MEASURES, PAIN_ASPECTS, PAIN_FEELS, otherSide } from './vocabulary.ts';
 export type { Region, Side, ItemSide, Mode, Measure, IsoDay } from './vocabulary.ts';
 export { dayNumber, isoDay, daysBetween, addDays, ageInYears, monthsBefore } from './days.ts';
+export { sameJson } from './sameJson.ts';
 export type {
   Athlete,
   BuildRequest,
@@ -17,3 +18,4 @@ export type {
   Screening,
   ScreeningResult,
 } from './caseFile.ts';
+export type { AthleteRecord, PracticeStance, Standing } from './standing.ts';

@@ -38,8 +38,14 @@ export const painWhenSchema = z.enum(['rest', 'movement', 'end-range', 'day-afte
 export const PAIN_FEELS = ['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb'] as const;
 export const painFeelSchema = z.enum(PAIN_FEELS);
 
-/** A calendar day, ISO 8601, without a time of day. */
-export const isoDaySchema = z.iso.date();
+/** The first and last day that anything on record can have. */
+const FIRST_DAY = '1900-01-01';
+const LAST_DAY = '2199-12-31';
+
+/** A calendar day, ISO 8601, without a time of day, between 1900 and 2199. */
+export const isoDaySchema = z.iso
+  .date('write a day as YYYY-MM-DD')
+  .refine((day) => day >= FIRST_DAY && day <= LAST_DAY, `must be between ${FIRST_DAY} and ${LAST_DAY}`);
 export type IsoDay = string;
 
 /** Pain on the 0 (none) to 10 (worst) numeric rating scale. */

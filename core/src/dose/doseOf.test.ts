@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { Case, Mode } from '../domain/index.ts';
-import { judgeFindings } from '../findings/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, result } from '../testing/cases.ts';
 import { allowedSets, dosedItem, freshMaximum, indexCapacities, roundAmount } from './index.ts';
 import type { DoseContext } from './index.ts';
+import { judgeCase } from '../testing/prepared.ts';
 
 const drillOf = (id: string) => {
   const drill = bundledReference.drills.get(id);
@@ -16,7 +16,7 @@ const context = (mode: Mode, input: Case = caseOf(), age = 25): DoseContext => (
   today: input.today,
   age,
   mode,
-  capacities: indexCapacities(judgeFindings(bundledReference, input).capacities),
+  capacities: indexCapacities(judgeCase(bundledReference, input).capacities),
   trainingYears: 4,
   stretchCapSeconds: null,
 });

@@ -1,14 +1,15 @@
 import { addDays } from '../domain/index.ts';
-import type { Case, ItemSide, Mode, RoutineItem } from '../domain/index.ts';
+import type { IsoDay, ItemSide, Mode, RoutineItem } from '../domain/index.ts';
 import { RESCREEN } from '../estimate/index.ts';
 import { GROWING_AGE, testSideKey } from '../findings/index.ts';
-import type { Capacity, Reason } from '../findings/index.ts';
+import type { Capacity } from '../findings/index.ts';
+import type { Reason } from '../reasons/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { doseTestOf } from './doseSource.ts';
 
 export interface DoseContext {
   readonly reference: Reference;
-  readonly today: Case['today'];
+  readonly today: IsoDay;
   readonly age: number;
   /** Years of regular training; below one the sets of a build stay in the lower half of their range. */
   readonly trainingYears: number;

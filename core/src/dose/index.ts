@@ -18,4 +18,5 @@ export { doseTestOf } from './doseSource.ts';
 export { failureDistance } from './failure.ts';
 export type { FailureDistance } from './failure.ts';
 export { regionLoads } from './load.ts';
+export { STATIC_SECONDS, stretchCapSeconds } from './stretchCap.ts';
 export { isFloor, POSITIONS_ON_THE_FLOOR, TIMING } from './settings.ts';

@@ -2,9 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, entry } from '../testing/cases.ts';
 import { regionLoads } from './index.ts';
+import { standingOf } from '../testing/prepared.ts';
 
 const load = (date: string, over: Parameters<typeof entry>[1] = {}, drill = 'single-leg-pogo') =>
-  regionLoads(bundledReference, caseOf({ diary: [{ date, entries: [entry(drill, over)] }] })).get(
+  regionLoads(bundledReference, standingOf(caseOf({ diary: [{ date, entries: [entry(drill, over)] }] }))).get(
     'ankle-foot',
   ) ?? 0;
 

@@ -1,5 +1,5 @@
 import { addDays } from '../domain/index.ts';
-import type { Case, DiaryEntry, Region } from '../domain/index.ts';
+import type { Standing, DiaryEntry, Region } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 
 /** Seconds that one jump or hand contact counts as at least (FORMULAS 15, convention, editable). */
@@ -20,7 +20,7 @@ function entrySeconds(drill: Drill, entry: DiaryEntry): number {
  * Load-minutes of drills per joint region over the last seven days up to `today`: work seconds × class factor × region
  * weight ÷ 60 (FORMULAS 15). A book-keeping count, not comparable with sport load and no measure of risk.
  */
-export function regionLoads(reference: Reference, input: Case): Map<Region, number> {
+export function regionLoads(reference: Reference, input: Standing): Map<Region, number> {
   const factors = new Map(reference.data.doseModes.intensityClassFactor.map((f) => [f.class, f.factor]));
   const from = addDays(input.today, -(WINDOW_DAYS - 1));
   const loads = new Map<Region, number>();

@@ -4,11 +4,12 @@ import { bundledReference } from '../reference/bundled.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { caseOf, stiffAnkle } from '../testing/cases.ts';
 import { safetyState, YOUTH_AGE } from '../safety/index.ts';
-import { BATTERY_SECONDS, judgeFindings, offeredTests, proposeBattery } from './index.ts';
+import { BATTERY_SECONDS, offeredTests, proposeBattery } from './index.ts';
 import type { Case } from '../domain/index.ts';
+import { assessCase } from '../assess/index.ts';
 
 const propose = (input: Case, minutes: number, done?: ReadonlySet<string>) =>
-  proposeBattery(bundledReference, input, judgeFindings(bundledReference, input).capacities, minutes, done);
+  proposeBattery(assessCase(bundledReference, input), minutes, done);
 const testOf = (id: string) => {
   const test = bundledReference.tests.get(id);
   if (!test) throw new Error(id);

@@ -1,8 +1,10 @@
-import type { Case } from '../domain/index.ts';
+import type { Standing } from '../domain/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
-import { safetyState, YOUTH_AGE } from '../safety/index.ts';
+import { YOUTH_AGE } from '../safety/index.ts';
+import type { SafetyState } from '../safety/index.ts';
 import { offeredTests } from './capacities.ts';
-import type { Capacity, Reason } from './types.ts';
+import type { Capacity } from './types.ts';
+import type { Reason } from '../reasons/index.ts';
 import { testWorths } from './worth.ts';
 import type { TestWorth } from './worth.ts';
 
@@ -77,19 +79,26 @@ function timed(chosen: readonly TestWorth[]): Omit<Battery, 'leftOut'> {
   return { tests, totalSeconds, positionChanges, kitChanges };
 }
 
+/** The part of an assessment that proposing tests needs. */
+export interface Offering {
+  readonly reference: Reference;
+  readonly standing: Standing;
+  readonly safety: SafetyState;
+  readonly report: { readonly capacities: readonly Capacity[] };
+}
+
 /**
  * The tests a visit of so many minutes should hold: most worth per minute first while they fit, then ordered so that
  * the athlete changes position and kit rarely and tiring tests come late. `done` are tests of this visit already
- * entered; they are not proposed again. Pure; the clock is `input.today`.
+ * entered; they are not proposed again. Pure; the clock is the day of the standing.
  */
 export function proposeBattery(
-  reference: Reference,
-  input: Case,
-  capacities: readonly Capacity[],
+  assessed: Offering,
   minutes: number,
   done: ReadonlySet<string> = new Set(),
 ): Battery {
-  const safety = safetyState(reference, input.athlete, input.today);
+  const { reference, standing: input, safety } = assessed;
+  const { capacities } = assessed.report;
   const offered = offeredTests(reference, safety, YOUTH_AGE).filter((test) => !done.has(test.id));
   const candidates = testWorths(reference, input, offered, capacities)
     .filter(({ worth }) => worth >= LEAST_WORTH && worth > 0)

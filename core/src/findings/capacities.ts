@@ -1,4 +1,4 @@
-import type { Case, Side } from '../domain/index.ts';
+import type { Standing, Side } from '../domain/index.ts';
 import { estimateSide } from '../estimate/index.ts';
 import type { Estimate, Visit } from '../estimate/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
@@ -66,7 +66,11 @@ function compositeEstimate(parts: readonly Estimate[]): Estimate | null {
 }
 
 /** Estimates of every screened test and side that may be shown today, derived tests included. */
-export function estimateAll(reference: Reference, input: Case, safety: SafetyState): Map<string, TestSide> {
+export function estimateAll(
+  reference: Reference,
+  input: Standing,
+  safety: SafetyState,
+): Map<string, TestSide> {
   const estimates = new Map<string, TestSide>();
   const shown = (test: Test, side: Side) => testAllowed(safety.gates, test, side);
   for (const { test: id, side, visits } of collectVisits(reference, input).values()) {

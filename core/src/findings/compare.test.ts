@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, result } from '../testing/cases.ts';
-import { compareDates, judgeFindings } from './index.ts';
+import { compareDates } from './index.ts';
+import { judgeCase, standingOf } from '../testing/prepared.ts';
 
 const visit = (date: string, lunge: number, reps?: number) => ({
   date,
@@ -14,7 +15,7 @@ const visit = (date: string, lunge: number, reps?: number) => ({
 const input = caseOf({
   screenings: [visit('2026-10-01', 6, 20), visit('2026-12-01', 7), visit('2027-02-01', 9, 20)],
 });
-const compare = (a: string, b: string) => compareDates(bundledReference, input, a, b);
+const compare = (a: string, b: string) => compareDates(bundledReference, standingOf(input), a, b);
 
 describe('two dates compared', () => {
   it('takes the newest visit up to each day and says whether the change is real', () => {
@@ -32,7 +33,7 @@ describe('two dates compared', () => {
   });
 
   it('agrees with the changes since the last time', () => {
-    const { changes } = judgeFindings(bundledReference, input);
+    const { changes } = judgeCase(bundledReference, input);
     const lunge = changes.find((c) => c.test === 'wblt-distance');
     expect(compare('2026-12-01', '2027-02-01').find((c) => c.test === 'wblt-distance')).toEqual(lunge);
   });

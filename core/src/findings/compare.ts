@@ -1,4 +1,4 @@
-import type { Case, IsoDay } from '../domain/index.ts';
+import type { Standing, IsoDay } from '../domain/index.ts';
 import { realChange } from '../estimate/index.ts';
 import type { Reference } from '../reference/index.ts';
 import type { Change } from './types.ts';
@@ -9,7 +9,7 @@ import { collectVisits } from './visits.ts';
  * positive is better, and whether the change is beyond its error. A test not done anew in between gives no row. Days
  * may come in either order.
  */
-export function compareDates(reference: Reference, input: Case, one: IsoDay, other: IsoDay): Change[] {
+export function compareDates(reference: Reference, input: Standing, one: IsoDay, other: IsoDay): Change[] {
   const [early, late] = one <= other ? [one, other] : [other, one];
   return [...collectVisits(reference, input).values()].flatMap(({ test: id, side, visits }) => {
     const test = reference.tests.get(id);

@@ -5,10 +5,11 @@ import { bundledReference } from '../reference/bundled.ts';
 import { safetyState } from '../safety/index.ts';
 import { arbitraryCase, mirrored } from '../testing/arbitraries.ts';
 import { caseOf, result, stiffAnkle } from '../testing/cases.ts';
-import { estimateAll, judgeFindings, judgeNeed, rotationArc } from './index.ts';
+import { estimateAll, judgeNeed, rotationArc } from './index.ts';
 import type { Finding, FindingsReport } from './index.ts';
+import { judgeCase, standingOf } from '../testing/prepared.ts';
 
-const judge = (input: Case) => judgeFindings(bundledReference, input);
+const judge = (input: Case) => judgeCase(bundledReference, input);
 const find = (report: FindingsReport, restriction: string, side: string): Finding | undefined =>
   report.findings.find((f) => f.restriction === restriction && f.side === side);
 
@@ -71,7 +72,7 @@ describe('worked numbers of the formula sheet', () => {
     });
     const estimates = estimateAll(
       bundledReference,
-      input,
+      standingOf(input),
       safetyState(bundledReference, input.athlete, input.today),
     );
     expect(rotationArc(estimates, 'right')?.arc).toBeCloseTo(154, 9);

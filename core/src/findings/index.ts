@@ -1,6 +1,7 @@
-export { judgeFindings } from './judge.ts';
+export { findingsForTasks, judgeFindings } from './judge.ts';
+export type { Judged } from './judge.ts';
 export { proposeBattery, BATTERY_SECONDS } from './battery.ts';
-export type { Battery, BatteryTest } from './battery.ts';
+export type { Battery, BatteryTest, Offering } from './battery.ts';
 export { compareDates } from './compare.ts';
 export { SEEN_SEVERITY } from './judgements.ts';
 export { painPatterns, PAIN_PATTERNS } from './painPatterns.ts';
@@ -11,6 +12,7 @@ export { sidesOfTest } from './worth.ts';
 export { judgeNeed, severityOf, stateOf } from './evidence.ts';
 export { needsOfSide } from './needs.ts';
 export { estimateAll, offeredTests } from './capacities.ts';
+export type { TestSide } from './capacities.ts';
 export { painLimits, schoolOption } from './schools.ts';
 export { recentlyInjured, taskAsksFor } from './priority.ts';
 export { compareArcs, rotationArc } from './rotationArc.ts';
@@ -27,7 +29,6 @@ export type {
   FindingState,
   Hint,
   NeedKind,
-  Reason,
   RatioRow,
   Rescreen,
 } from './types.ts';

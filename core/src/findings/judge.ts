@@ -1,10 +1,9 @@
-import type { Case, Side } from '../domain/index.ts';
+import type { Standing, Side } from '../domain/index.ts';
 import { realChange, rescreenDue } from '../estimate/index.ts';
-import { practiceReference } from '../reference/index.ts';
 import type { Reference, Restriction } from '../reference/index.ts';
-import { emergencyOpen, safetyState, YOUTH_AGE } from '../safety/index.ts';
+import { emergencyOpen, YOUTH_AGE } from '../safety/index.ts';
 import type { SafetyState } from '../safety/index.ts';
-import { estimateAll, offeredTests } from './capacities.ts';
+import { offeredTests } from './capacities.ts';
 import type { TestSide } from './capacities.ts';
 import { evidenceRow, isPainLimited } from './evidence.ts';
 import { applyJudgements } from './judgements.ts';
@@ -15,7 +14,7 @@ import { painPatterns } from './painPatterns.ts';
 import { priorityOf } from './priority.ts';
 import { judgeRatios } from './ratios.ts';
 import { compareArcs, internalRotationCounts, ROTATION_TESTS } from './rotationArc.ts';
-import { painLimits, schoolOption } from './schools.ts';
+import { schoolOption } from './schools.ts';
 import { judgeSymmetry } from './symmetry.ts';
 import type {
   AsymmetryRow,
@@ -25,14 +24,14 @@ import type {
   Finding,
   FindingsReport,
   Hint,
-  Reason,
   Rescreen,
 } from './types.ts';
+import type { Reason } from '../reasons/index.ts';
 import { testSideKey } from './visits.ts';
 
 interface Judging {
   readonly reference: Reference;
-  readonly input: Case;
+  readonly input: Standing;
   readonly safety: SafetyState;
   readonly youth: boolean;
   readonly painFine: number;
@@ -330,38 +329,65 @@ function byTestAndSide<T extends { test: string; side: Side }>(reference: Refere
   );
 }
 
-/**
- * Judges a case: what each result means against need, the other side and its own error. Pure; the clock is
- * `input.today`. Under an open emergency sign no findings are shown at all.
- */
-export function judgeFindings(bundled: Reference, input: Case): FindingsReport {
-  const reference = practiceReference(bundled, input.overrides);
-  const safety = safetyState(reference, input.athlete, input.today);
-  const empty = {
-    findings: [],
-    ratios: [],
-    arcs: null,
-    asymmetries: [],
-    hints: [],
-    patterns: [],
-    changes: [],
-    rescreen: [],
-    capacities: [],
-  };
-  if (emergencyOpen(safety.blocks)) return { ...empty, blocked: safety.blocks, nextTest: null };
+/** What a judgement works on: estimates of every side, made once, and what they are held against. */
+export interface Judged {
+  readonly reference: Reference;
+  readonly standing: Standing;
+  readonly safety: SafetyState;
+  readonly painLimits: { readonly fine: number; readonly stop: number };
+  readonly estimates: ReadonlyMap<string, TestSide>;
+}
+
+const NOTHING_SHOWN: Omit<FindingsReport, 'blocked'> = {
+  findings: [],
+  ratios: [],
+  arcs: null,
+  asymmetries: [],
+  hints: [],
+  patterns: [],
+  changes: [],
+  rescreen: [],
+  capacities: [],
+  nextTest: null,
+};
+
+function judgingOf({ reference, standing: input, safety, painLimits, estimates }: Judged): Judging {
   const youth = safety.age < YOUTH_AGE;
-  const estimates = estimateAll(reference, input, safety);
   const needs = new Map(
     [...estimates.entries()].map(([key, { test, side }]) => [
       key,
       needsOfSide(reference, test, side, input, youth),
     ]),
   );
-  const painFine = painLimits(reference, input, safety.age).fine;
-  const judging: Judging = { reference, input, safety, youth, painFine, estimates, needs };
+  return { reference, input, safety, youth, painFine: painLimits.fine, estimates, needs };
+}
+
+function evidenceOf(judging: Judging) {
   const symmetry = symmetryEvidence(judging);
-  const ratios = judgeRatios(estimates, youth);
-  const evidence = [...ownEvidence(judging), ...symmetry.evidence, ...ratios.evidence];
+  const ratios = judgeRatios(judging.estimates, judging.youth);
+  return { symmetry, ratios, evidence: [...ownEvidence(judging), ...symmetry.evidence, ...ratios.evidence] };
+}
+
+/**
+ * Findings alone, held against other sport tasks than the athlete's own: the estimates stay as they are, only the needs
+ * differ. Empty under an open emergency sign.
+ */
+export function findingsForTasks(given: Judged, tasks: Standing['athlete']['tasks']): readonly Finding[] {
+  if (emergencyOpen(given.safety.blocks)) return [];
+  const athlete = { ...given.standing.athlete, tasks };
+  const judging = judgingOf({ ...given, standing: { ...given.standing, athlete } });
+  return findingsOf(judging, evidenceOf(judging).evidence);
+}
+
+/**
+ * Judges what was estimated: what each result means against need, the other side and its own error. Pure; the clock is
+ * the day of the standing. Under an open emergency sign no findings are shown at all.
+ */
+export function judgeFindings(given: Judged): FindingsReport {
+  const { reference, standing: input, safety, estimates } = given;
+  if (emergencyOpen(safety.blocks)) return { ...NOTHING_SHOWN, blocked: safety.blocks };
+  const judging = judgingOf(given);
+  const { symmetry, ratios, evidence } = evidenceOf(judging);
   const capacities = byTestAndSide(reference, capacitiesOf(judging));
   return {
     findings: findingsOf(judging, evidence),

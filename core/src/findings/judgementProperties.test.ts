@@ -3,10 +3,11 @@ import { describe, expect, it } from 'vitest';
 import type { Case, Judgement, Side } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { arbitraryCase, mirrored } from '../testing/arbitraries.ts';
-import { compareDates, judgeFindings, painPatterns } from './index.ts';
+import { compareDates, painPatterns } from './index.ts';
 import type { Finding } from './index.ts';
+import { judgeCase, standingOf } from '../testing/prepared.ts';
 
-const judge = (input: Case) => judgeFindings(bundledReference, input);
+const judge = (input: Case) => judgeCase(bundledReference, input);
 const keyOf = (f: { restriction: string; side: string }) => `${f.restriction}/${f.side}`;
 const verdict = fc.constantFrom('confirmed' as const, 'dismissed' as const, 'seen' as const);
 const degree = fc.constantFrom('slight' as const, 'clear' as const, 'marked' as const);
@@ -105,13 +106,13 @@ describe('pain patterns and compared dates, over any case', () => {
   it('a suggestion is of the region and side that hurt, and swaps with the sides', () => {
     fc.assert(
       fc.property(hurting, (input) => {
-        const hits = painPatterns(bundledReference, input);
+        const hits = painPatterns(bundledReference, standingOf(input));
         for (const hit of hits) {
           const tested = bundledReference.tests.get(hit.test ?? '');
           expect(hit.region).toBe(tested?.region);
           expect(hit.refer).toBe(hit.restriction === null);
         }
-        const crossed = painPatterns(bundledReference, mirrored(input));
+        const crossed = painPatterns(bundledReference, standingOf(mirrored(input)));
         const list = (all: typeof hits, side: (s: Side) => Side) =>
           all.map((h) => `${h.pattern}/${h.test}/${side(h.side)}`).sort();
         expect(list(crossed, (s) => s)).toEqual(list(hits, other));
@@ -130,7 +131,7 @@ describe('pain patterns and compared dates, over any case', () => {
             results: s.results.map((r) => ({ ...r, pain: { ...r.pain, nrs: 0 } })),
           })),
         };
-        expect(painPatterns(bundledReference, free as Case)).toEqual([]);
+        expect(painPatterns(bundledReference, standingOf(free as Case))).toEqual([]);
       }),
       { numRuns: 40 },
     );
@@ -139,7 +140,7 @@ describe('pain patterns and compared dates, over any case', () => {
   it('a date compared with itself shows nothing', () => {
     fc.assert(
       fc.property(arbitraryCase(false), (input) => {
-        expect(compareDates(bundledReference, input, '2027-02-20', '2027-02-20')).toEqual([]);
+        expect(compareDates(bundledReference, standingOf(input), '2027-02-20', '2027-02-20')).toEqual([]);
       }),
       { numRuns: 30 },
     );

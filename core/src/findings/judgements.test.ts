@@ -4,7 +4,8 @@ import type { Judgement } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { reasonText } from '../words/index.ts';
 import { ankleResults, stiffAnkle } from '../testing/cases.ts';
-import { judgeFindings, SEEN_SEVERITY } from './index.ts';
+import { SEEN_SEVERITY } from './index.ts';
+import { judgeCase, standingOf } from '../testing/prepared.ts';
 
 const DORSIFLEXION = { restriction: 'ankle-dorsiflexion-limit', side: 'left' as const };
 const judgement = (over: Partial<Judgement> = {}): Judgement => ({
@@ -18,10 +19,10 @@ const judgement = (over: Partial<Judgement> = {}): Judgement => ({
 });
 const judge = (judgements: Judgement[], screenings = stiffAnkle().screenings) => {
   const input = stiffAnkle({ judgements, screenings });
-  const report = judgeFindings(bundledReference, input);
+  const report = judgeCase(bundledReference, input);
   const find = (restriction: string, side: string) =>
     report.findings.find((f) => f.restriction === restriction && f.side === side);
-  const { weights } = restrictionWeights(bundledReference, input, report, 25);
+  const { weights } = restrictionWeights(bundledReference, standingOf(input), report, 25);
   return { report, weights: weights.map((w) => `${w.restriction}/${w.side}`), find };
 };
 const own = 'ankle-dorsiflexion-limit/left';

@@ -1,5 +1,6 @@
-import type { Case, Judgement } from '../domain/index.ts';
+import type { Standing, Judgement } from '../domain/index.ts';
 import type { Reference } from '../reference/index.ts';
+import type { Reason } from '../reasons/index.ts';
 import { priorityOf } from './priority.ts';
 import type { Finding } from './types.ts';
 
@@ -9,7 +10,7 @@ export const SEEN_SEVERITY = { slight: 0.3, clear: 0.6, marked: 0.9 } as const;
 const keyOf = (row: { restriction: string; side: string }) => `${row.restriction}/${row.side}`;
 
 /** The newest judgement per restriction and side up to `today`. */
-function newestJudgements(input: Case): Map<string, Judgement> {
+function newestJudgements(input: Standing): Map<string, Judgement> {
   const newest = new Map<string, Judgement>();
   for (const judgement of input.judgements) {
     if (judgement.date > input.today) continue;
@@ -24,7 +25,7 @@ function holds(judgement: Judgement, finding: Finding): boolean {
   return finding.evidence.every((row) => row.date <= judgement.date);
 }
 
-function seenFinding(reference: Reference, input: Case, judgement: Judgement): Finding | null {
+function seenFinding(reference: Reference, input: Standing, judgement: Judgement): Finding | null {
   const restriction = reference.restrictions.get(judgement.restriction);
   if (!restriction) return null;
   const severity = SEEN_SEVERITY[judgement.degree];
@@ -48,14 +49,14 @@ function seenFinding(reference: Reference, input: Case, judgement: Judgement): F
 
 function judged(
   reference: Reference,
-  input: Case,
+  input: Standing,
   finding: Finding,
   judgement: Judgement | undefined,
 ): Finding {
   if (!judgement || !holds(judgement, finding)) return finding;
   const said = { by: judgement.by, date: judgement.date };
   if (judgement.verdict === 'dismissed') {
-    const reason = { rule: 'dismissed', ...said, reason: judgement.reason };
+    const reason: Reason = { rule: 'dismissed', ...said, reason: judgement.reason };
     return { ...finding, priority: 0, judgement, reasons: [reason, ...finding.reasons] };
   }
   if (judgement.verdict === 'seen') {
@@ -71,7 +72,11 @@ function judged(
  * Findings with what the practitioner said of them: dismissed ones keep their figures and lose their priority, ones seen
  * by eye are added. A judgement holds until the restriction is measured again after it. The list is not sorted.
  */
-export function applyJudgements(reference: Reference, input: Case, findings: readonly Finding[]): Finding[] {
+export function applyJudgements(
+  reference: Reference,
+  input: Standing,
+  findings: readonly Finding[],
+): Finding[] {
   const judgements = newestJudgements(input);
   const measured = findings.map((f) => judged(reference, input, f, judgements.get(keyOf(f))));
   const known = new Set(findings.map(keyOf));

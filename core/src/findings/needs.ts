@@ -1,4 +1,4 @@
-import type { Case, Side } from '../domain/index.ts';
+import type { Standing, Side } from '../domain/index.ts';
 import { isContinuous, NEWTON_REFERENCE_MASS_KG } from '../measure/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 import type { NeedKind } from './types.ts';
@@ -35,7 +35,7 @@ function taskNeed(
   reference: Reference,
   test: Test,
   side: Side,
-  tasks: Case['athlete']['tasks'],
+  tasks: Standing['athlete']['tasks'],
 ): Need | null {
   const needs = tasks.flatMap((task) =>
     (reference.demands.get(task.id)?.demands ?? [])
@@ -67,10 +67,10 @@ export function needsOfSide(
   reference: Reference,
   test: Test,
   side: Side,
-  input: Case,
+  input: Standing,
   youth: boolean,
 ): NeedsOfSide {
-  const override = input.overrides.needs.find((o) => o.test === test.id && o.side === side);
+  const override = input.needs.find((o) => o.test === test.id && o.side === side);
   if (override) {
     const need: Need = { value: override.value, source: { kind: 'override', id: test.id } };
     return { needs: [need], decisive: need, unused: null };

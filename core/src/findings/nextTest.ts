@@ -1,6 +1,7 @@
-import type { Case } from '../domain/index.ts';
+import type { Standing } from '../domain/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
-import type { Capacity, Reason } from './types.ts';
+import type { Capacity } from './types.ts';
+import type { Reason } from '../reasons/index.ts';
 import { testWorths } from './worth.ts';
 
 /**
@@ -9,7 +10,7 @@ import { testWorths } from './worth.ts';
  */
 export function nextTest(
   reference: Reference,
-  input: Case,
+  input: Standing,
   offered: readonly Test[],
   capacities: readonly Capacity[],
 ): { test: string; why: readonly Reason[] } | null {

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf } from '../testing/cases.ts';
 import type { Athlete, ScreeningResult } from '../domain/index.ts';
-import { judgeFindings, PAIN_PATTERNS, painPatterns } from './index.ts';
+import { PAIN_PATTERNS, painPatterns } from './index.ts';
+import { judgeCase, standingOf } from '../testing/prepared.ts';
 
 const lunge = (pain: ScreeningResult['pain'], date = '2027-02-27') => ({
   date,
@@ -19,7 +20,8 @@ const pain = (over: Partial<Athlete['pains'][0]>): Athlete['pains'][0] => ({
   ended: null,
   ...over,
 });
-const hits = (input: Parameters<typeof caseOf>[0]) => painPatterns(bundledReference, caseOf(input));
+const hits = (input: Parameters<typeof caseOf>[0]) =>
+  painPatterns(bundledReference, standingOf(caseOf(input)));
 
 describe('the place and feel of a pain', () => {
   it('tells a pinch at the front of the ankle from a stretch at the back', () => {
@@ -51,7 +53,7 @@ describe('the place and feel of a pain', () => {
 
   it('moves no severity and no priority', () => {
     const judge = (p: ScreeningResult['pain']) =>
-      judgeFindings(bundledReference, caseOf({ screenings: [lunge(p)] })).findings.map((f) => [
+      judgeCase(bundledReference, caseOf({ screenings: [lunge(p)] })).findings.map((f) => [
         f.restriction,
         f.severity,
         f.priority,

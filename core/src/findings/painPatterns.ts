@@ -1,8 +1,8 @@
-import type { Case, Region, Side } from '../domain/index.ts';
+import type { Standing, Region, Side } from '../domain/index.ts';
 import type { Reference } from '../reference/index.ts';
 
-type Aspect = NonNullable<Case['athlete']['pains'][0]['aspect']>;
-type Feel = NonNullable<Case['athlete']['pains'][0]['feel']>;
+type Aspect = NonNullable<Standing['athlete']['pains'][0]['aspect']>;
+type Feel = NonNullable<Standing['athlete']['pains'][0]['feel']>;
 
 /** Where and how something hurts, and the restriction that speaks for. General professional knowledge, low confidence. */
 export interface PainPattern {
@@ -245,7 +245,7 @@ function hitsOf(told: Told): PatternHit[] {
  * What the pains told and those felt on the newest result of each test and side suggest. A suggestion is not a finding:
  * it has no severity and moves no priority; the practitioner measures it or records it as seen.
  */
-export function painPatterns(reference: Reference, input: Case): PatternHit[] {
+export function painPatterns(reference: Reference, input: Standing): PatternHit[] {
   const told: Told[] = input.athlete.pains
     .filter((pain) => pain.since <= input.today && (pain.ended === null || pain.ended > input.today))
     .map(({ region, side, aspect, feel, nrs }) => ({ region, side, aspect, feel, nrs, test: null }));

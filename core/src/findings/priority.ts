@@ -1,11 +1,11 @@
 import { monthsBefore } from '../domain/index.ts';
-import type { Case, Region, Side } from '../domain/index.ts';
+import type { Standing, Region, Side } from '../domain/index.ts';
 import type { Reference, Restriction } from '../reference/index.ts';
 import { FINDING_SETTINGS } from './settings.ts';
 import type { PriorityFactors } from './types.ts';
 
 /** Was this region and side injured within the last 24 months? */
-export function recentlyInjured(input: Case, region: Region, side: Side): boolean {
+export function recentlyInjured(input: Standing, region: Region, side: Side): boolean {
   const from = monthsBefore(input.today, FINDING_SETTINGS.injuryMonths);
   return input.athlete.injuries.some(
     (injury) =>
@@ -17,7 +17,7 @@ export function recentlyInjured(input: Case, region: Region, side: Side): boolea
 }
 
 /** Does a chosen task ask for one of the restriction's tests? */
-export function taskAsksFor(reference: Reference, input: Case, restriction: Restriction): boolean {
+export function taskAsksFor(reference: Reference, input: Standing, restriction: Restriction): boolean {
   return input.athlete.tasks.some((task) =>
     reference.demands.get(task.id)?.demands.some((demand) => restriction.tests.includes(demand.test)),
   );
@@ -26,7 +26,7 @@ export function taskAsksFor(reference: Reference, input: Case, restriction: Rest
 /** Severity × task relevance × injury history, at most 1, with its factors. */
 export function priorityOf(
   reference: Reference,
-  input: Case,
+  input: Standing,
   restriction: Restriction,
   side: Side,
   severity: number,

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, result } from '../testing/cases.ts';
-import { judgeFindings } from './index.ts';
+import { judgeCase } from '../testing/prepared.ts';
 
 const arcsOf = (left: [number, number], right?: [number, number]) =>
-  judgeFindings(
+  judgeCase(
     bundledReference,
     caseOf({
       screenings: [

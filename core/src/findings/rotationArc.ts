@@ -1,4 +1,4 @@
-import type { Case, Side } from '../domain/index.ts';
+import type { Standing, Side } from '../domain/index.ts';
 import type { TestSide } from './capacities.ts';
 import { testSideKey } from './visits.ts';
 
@@ -18,7 +18,7 @@ export function rotationArc(
   return { arc: ir.estimate.mean + er.estimate.mean, mdc95: 1.96 * Math.SQRT2 * sem };
 }
 
-function isThrowingShoulder(athlete: Case['athlete'], side: Side): boolean {
+function isThrowingShoulder(athlete: Standing['athlete'], side: Side): boolean {
   return athlete.tasks.some(
     (task) => THROWING_TASKS.has(task.id) && (task.lead === side || task.lead === 'either'),
   );
@@ -30,7 +30,7 @@ function isThrowingShoulder(athlete: Case['athlete'], side: Side): boolean {
  */
 export function internalRotationCounts(
   estimates: ReadonlyMap<string, TestSide>,
-  athlete: Case['athlete'],
+  athlete: Standing['athlete'],
   side: Side,
   option: string,
 ): boolean {

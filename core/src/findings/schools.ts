@@ -1,9 +1,9 @@
-import type { Case } from '../domain/index.ts';
+import type { Standing } from '../domain/index.ts';
 import type { Reference } from '../reference/index.ts';
 import { GROWING_AGE, GROWING_LIMITS, PAIN_LIMITS } from './settings.ts';
 
 /** The option chosen for a school, or its default. */
-export function schoolOption(reference: Reference, schools: Case['schools'], id: string): string {
+export function schoolOption(reference: Reference, schools: Standing['schools'], id: string): string {
   return schools[id] ?? reference.schools.get(id)?.default ?? '';
 }
 
@@ -13,11 +13,11 @@ export function schoolOption(reference: Reference, schools: Case['schools'], id:
  */
 export function painLimits(
   reference: Reference,
-  input: Pick<Case, 'schools'> & { overrides: Pick<Case['overrides'], 'painLimits'> },
+  input: Pick<Standing, 'schools' | 'painLimits'>,
   age: number,
 ): { fine: number; stop: number } {
   const chosen = schoolOption(reference, input.schools, 'pain-limit');
-  const limits = input.overrides.painLimits ?? PAIN_LIMITS[chosen] ?? { fine: 2, stop: 5 };
+  const limits = input.painLimits ?? PAIN_LIMITS[chosen] ?? { fine: 2, stop: 5 };
   if (age >= GROWING_AGE) return limits;
   return {
     fine: Math.min(limits.fine, GROWING_LIMITS.fine),

@@ -1,8 +1,7 @@
-import type { Case } from '../domain/index.ts';
-import type { Reference } from '../reference/index.ts';
-import { safetyState, YOUTH_AGE } from '../safety/index.ts';
+import { YOUTH_AGE } from '../safety/index.ts';
+import type { Offering } from './battery.ts';
 import { offeredTests } from './capacities.ts';
-import type { FindingsReport, Reason } from './types.ts';
+import type { Reason } from '../reasons/index.ts';
 import { testWorths } from './worth.ts';
 
 /** A test that would tell most about what to build, with its minutes. */
@@ -14,12 +13,9 @@ export interface SharpeningTest {
 
 /** The tests most likely to change the routine per minute of testing, best first; ties go to the smaller id. */
 export function sharpeningTests(
-  reference: Reference,
-  input: Case,
-  report: FindingsReport,
+  { reference, standing: input, safety, report }: Offering,
   count: number,
 ): SharpeningTest[] {
-  const safety = safetyState(reference, input.athlete, input.today);
   const offered = offeredTests(reference, safety, YOUTH_AGE);
   return testWorths(reference, input, offered, report.capacities)
     .filter(({ worth }) => worth > 0)

@@ -1,5 +1,6 @@
 import type { IsoDay, Judgement, Region, Side } from '../domain/index.ts';
 import type { RealChange } from '../estimate/index.ts';
+import type { Reason } from '../reasons/index.ts';
 import type { Block } from '../safety/index.ts';
 import type { PatternHit } from './painPatterns.ts';
 import type { RotationArcs } from './rotationArc.ts';
@@ -26,12 +27,6 @@ export interface Evidence {
   readonly capped: boolean;
   readonly painLimited: boolean;
   readonly date: IsoDay;
-}
-
-/** A reason as data: the rule that fired and its figures. words/reasonText.ts turns it into a sentence. */
-export interface Reason {
-  readonly rule: string;
-  readonly [figure: string]: string | number | boolean | null | readonly string[];
 }
 
 export interface PriorityFactors {

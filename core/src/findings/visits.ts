@@ -1,4 +1,4 @@
-import type { Case, Side } from '../domain/index.ts';
+import type { Standing, Side } from '../domain/index.ts';
 import type { Visit } from '../estimate/index.ts';
 import { resultValue } from '../measure/index.ts';
 import type { Reference } from '../reference/index.ts';
@@ -11,7 +11,7 @@ export function testSideKey(test: string, side: Side): string {
 /** Visits per test and side up to `today`, sorted by date. Results without a value are left out. */
 export function collectVisits(
   reference: Reference,
-  input: Case,
+  input: Standing,
 ): Map<string, { test: string; side: Side; visits: Visit[] }> {
   const byKey = new Map<string, { test: string; side: Side; visits: Visit[] }>();
   const screenings = [...input.screenings]

@@ -6,13 +6,18 @@ import type { Test } from '../reference/index.ts';
 import { safetyState, YOUTH_AGE } from '../safety/index.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { caseOf, stiffAnkle } from '../testing/cases.ts';
-import { judgeFindings, offeredTests } from './index.ts';
+import { offeredTests } from './index.ts';
 import { CHANGE_MINUTES, testWorths } from './worth.ts';
+import { judgeCase, standingOf } from '../testing/prepared.ts';
 
 const testOf = (id: string) => bundledReference.tests.get(id) as Test;
 const worthOf = (input: Case, id: string) =>
-  testWorths(bundledReference, input, [testOf(id)], judgeFindings(bundledReference, input).capacities)[0]
-    ?.worth ?? 0;
+  testWorths(
+    bundledReference,
+    standingOf(input),
+    [testOf(id)],
+    judgeCase(bundledReference, input).capacities,
+  )[0]?.worth ?? 0;
 const lunge = (left: number, right: number) => ({
   date: '2027-03-01',
   results: [
@@ -57,13 +62,15 @@ describe('the next test', () => {
   it('is the one that tells most per minute of all that may be done', () => {
     fc.assert(
       fc.property(arbitraryCase(true), (input) => {
-        const report = judgeFindings(bundledReference, input);
+        const report = judgeCase(bundledReference, input);
         const safety = safetyState(bundledReference, input.athlete, input.today);
         const offered = offeredTests(bundledReference, safety, YOUTH_AGE);
-        const rates = testWorths(bundledReference, input, offered, report.capacities).map((w) => ({
-          id: w.test.id,
-          rate: w.worth / w.minutes,
-        }));
+        const rates = testWorths(bundledReference, standingOf(input), offered, report.capacities).map(
+          (w) => ({
+            id: w.test.id,
+            rate: w.worth / w.minutes,
+          }),
+        );
         const best = Math.max(0, ...rates.map((r) => r.rate));
         if (report.nextTest === null)
           expect(best === 0 || report.blocked.some((b) => b.level === 'E')).toBe(true);
@@ -77,7 +84,7 @@ describe('the next test', () => {
   });
 
   it('counts the minutes of both sides and what any test costs besides', () => {
-    const [row] = testWorths(bundledReference, caseOf(), [testOf('wblt-distance')], []);
+    const [row] = testWorths(bundledReference, standingOf(caseOf()), [testOf('wblt-distance')], []);
     expect(row?.minutes).toBeCloseTo(testOf('wblt-distance').timeSeconds / 60 + CHANGE_MINUTES, 10);
   });
 });

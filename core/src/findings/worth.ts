@@ -1,8 +1,9 @@
-import type { Case, Side } from '../domain/index.ts';
+import type { Standing, Side } from '../domain/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 import { recentlyInjured } from './priority.ts';
 import { FINDING_SETTINGS } from './settings.ts';
-import type { Capacity, Reason } from './types.ts';
+import type { Capacity } from './types.ts';
+import type { Reason } from '../reasons/index.ts';
 
 /** How open a yes/no question at probability p is: 1 at one half, 0 when certain. */
 function openness(p: number): number {
@@ -29,7 +30,7 @@ export function sidesOfTest(test: Test): readonly Side[] {
 }
 
 /** Tests a chosen task asks for. */
-function testsAskedByTasks(reference: Reference, input: Case): ReadonlySet<string> {
+function testsAskedByTasks(reference: Reference, input: Standing): ReadonlySet<string> {
   return new Set(
     input.athlete.tasks.flatMap((task) => reference.demands.get(task.id)?.demands.map((d) => d.test) ?? []),
   );
@@ -38,7 +39,7 @@ function testsAskedByTasks(reference: Reference, input: Case): ReadonlySet<strin
 /** The worth of each test, in the order of the list given. */
 export function testWorths(
   reference: Reference,
-  input: Case,
+  input: Standing,
   offered: readonly Test[],
   capacities: readonly Capacity[],
 ): TestWorth[] {

@@ -1,19 +1,25 @@
 import { addDays } from '../domain/index.ts';
-import type { Case, ItemSide, RoutineItem } from '../domain/index.ts';
-import { guardProbability } from '../builder/index.ts';
-import type { LevelContext } from '../builder/index.ts';
-import { indexCapacities } from '../dose/index.ts';
+import type { ItemSide, RoutineItem, Standing } from '../domain/index.ts';
+import type { Assessment } from '../assess/index.ts';
 import type { DoseContext } from '../dose/index.ts';
-import { judgeFindings, painLimits } from '../findings/index.ts';
-import type { FindingsReport, Reason, Rescreen } from '../findings/index.ts';
-import { practiceReference } from '../reference/index.ts';
-import type { Drill, Reference } from '../reference/index.ts';
-import { drillSafety, safetyState } from '../safety/index.ts';
-import type { SafetyState } from '../safety/index.ts';
+import { guardProbability } from '../levels/index.ts';
+import type { Rescreen } from '../findings/index.ts';
+import type { Reason, ReasonOf } from '../reasons/index.ts';
+import type { Drill } from '../reference/index.ts';
+import { drillSafety } from '../safety/index.ts';
 import { daysSinceLast, reportsOf, running } from './entries.ts';
 import type { Report } from './entries.ts';
 import { PROGRESS } from './settings.ts';
-import { doseTarget, easier, itemsOf, levelItem, moreDose, setupStep, workIncrease } from './steps.ts';
+import {
+  doseInForce,
+  doseTarget,
+  easier,
+  itemsOf,
+  levelItem,
+  moreDose,
+  setupStep,
+  workIncrease,
+} from './steps.ts';
 
 export const DECISIONS = [
   'advance-dose',
@@ -39,14 +45,8 @@ export interface ProgressReport {
   readonly rescreen: readonly Rescreen[];
 }
 
-interface Deciding {
-  readonly reference: Reference;
-  readonly input: Case;
-  readonly report: FindingsReport;
-  readonly safety: SafetyState;
-  readonly limits: { fine: number; stop: number };
+interface Deciding extends Assessment {
   readonly dose: DoseContext;
-  readonly levels: LevelContext;
   /** Regions that already got more than 20 % extra work this week. */
   readonly raised: Set<string>;
 }
@@ -79,7 +79,7 @@ function byPainDuring(
 ): Draft | null {
   const last = reports.at(-1);
   if (!last) return null;
-  const { stop: limit, fine } = deciding.limits;
+  const { stop: limit, fine } = deciding.painLimits;
   const above = running(reports, (r) => r.during === 'above-stop');
   const figures = { pain: last.entry.pain, limit, date: last.date };
   if (above >= 2) return stop({ rule: 'pain-above-limit-twice', ...figures });
@@ -103,7 +103,7 @@ function byNextDay(
     rule: 'worse-next-day',
     times,
     before: last.entry.painBefore,
-    after: last.entry.nextDayPain,
+    after: last.entry.nextDayPain ?? 0,
     tolerance: PROGRESS.nextDayTolerance,
   };
   if (times >= 3) return stop(rule);
@@ -116,7 +116,7 @@ function byAbsence(
   item: RoutineItem,
   reports: readonly Report[],
 ): Draft | null {
-  const days = daysSinceLast(reports, deciding.input.today);
+  const days = daysSinceLast(reports, deciding.standing.today);
   if (days === null) return keep(item, { rule: 'no-sessions-yet', drill: drill.id });
   if (days >= PROGRESS.longBreakDays) return ease(deciding, drill, item, { rule: 'long-break', days });
   return days > PROGRESS.freshDays ? keep(item, { rule: 'days-off', days, most: PROGRESS.freshDays }) : null;
@@ -134,12 +134,12 @@ function byCleanSessions(
   item: RoutineItem,
   reports: readonly Report[],
 ): Draft | null {
-  const issued = deciding.input.routine?.issued ?? deciding.input.today;
+  const issued = deciding.standing.routine?.issued ?? deciding.standing.today;
   const current = reports.filter((r) => r.date >= issued);
   const last = current.at(-1);
   if (!last) return keep(item, { rule: 'no-sessions-yet', drill: drill.id });
   if (last.during === 'amber') {
-    return keep(item, { rule: 'pain-amber', pain: last.entry.pain, fine: deciding.limits.fine });
+    return keep(item, { rule: 'pain-amber', pain: last.entry.pain, fine: deciding.painLimits.fine });
   }
   if (last.entry.done === 'part') return keep(item, { rule: 'part-done', date: last.date });
   if (last.entry.quality !== null && last.entry.quality <= PROGRESS.poorQuality) {
@@ -161,11 +161,15 @@ function byCleanSessions(
 }
 
 /** Guard tests of the next level: P(capacity ≥ gate) must be high enough on every side asked for. */
-function guardReasons(deciding: Deciding, next: Drill, side: ItemSide): { open: boolean; reasons: Reason[] } {
+function guardReasons(
+  deciding: Deciding,
+  next: Drill,
+  side: ItemSide,
+): { open: boolean; reasons: ReasonOf<'guard-test'>[] } {
   const reasons = next.entryCriteria
     .filter((criterion) => criterion.test !== undefined)
-    .map((criterion): Reason & { holds: boolean } => {
-      const probability = guardProbability(deciding.levels, criterion, side);
+    .map((criterion): ReasonOf<'guard-test'> => {
+      const probability = guardProbability(deciding, criterion, side);
       return {
         rule: 'guard-test',
         test: criterion.test ?? '',
@@ -178,7 +182,7 @@ function guardReasons(deciding: Deciding, next: Drill, side: ItemSide): { open: 
   return { open: reasons.every((reason) => reason.holds), reasons };
 }
 
-function triedRecently(input: Case, drill: string): boolean {
+function triedRecently(input: Standing, drill: string): boolean {
   const from = addDays(input.today, -PROGRESS.retryDays);
   return input.diary.some(
     (s) => s.date >= from && s.date <= input.today && s.entries.some((e) => e.drill === drill),
@@ -188,7 +192,7 @@ function triedRecently(input: Case, drill: string): boolean {
 function advanceLevel(deciding: Deciding, drill: Drill, item: RoutineItem): Draft {
   const next = drill.progressTo ? deciding.reference.drills.get(drill.progressTo) : undefined;
   if (!next) return keep(item, { rule: 'top-of-ladder', ladder: drill.ladder });
-  if (triedRecently(deciding.input, next.id)) {
+  if (triedRecently(deciding.standing, next.id)) {
     return keep(item, { rule: 'eased-recently', drill: next.id, days: PROGRESS.retryDays });
   }
   const barrier = drillSafety(deciding.reference, next, deciding.safety).forbidden[0];
@@ -269,7 +273,7 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
   if (!drill)
     return { drill: item.drill, side: item.side, ...stop({ rule: 'unknown-drill', drill: item.drill }) };
   const barrier = drillSafety(deciding.reference, drill, deciding.safety).forbidden[0];
-  const reports = reportsOf(deciding.input, item.drill, item.side, deciding.limits);
+  const reports = reportsOf(deciding.standing, item, deciding.painLimits);
   const draft = barrier
     ? stop({ rule: 'no-longer-allowed', because: barrier.rule, about: barrier.about })
     : (byPainDuring(deciding, drill, item, reports) ??
@@ -290,29 +294,8 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
  * A decision for each item of the routine in force: safety first, then pain, the next day, absence, and only then the
  * criteria for more. Pure; the practitioner accepts or overrules.
  */
-export function decideProgress(bundled: Reference, input: Case): ProgressReport {
-  const reference = practiceReference(bundled, input.overrides);
-  const report = judgeFindings(bundled, input);
-  const safety = safetyState(reference, input.athlete, input.today);
-  const capacities = indexCapacities(report.capacities);
-  const mode = input.routine?.mode ?? input.request.mode;
-  const deciding: Deciding = {
-    reference,
-    input,
-    report,
-    safety,
-    limits: painLimits(reference, input, safety.age),
-    dose: {
-      reference,
-      today: input.today,
-      age: safety.age,
-      trainingYears: input.athlete.trainingYears,
-      mode,
-      capacities,
-      stretchCapSeconds: null,
-    },
-    levels: { reference, input, capacities },
-    raised: new Set(),
-  };
-  return { decisions: itemsOf(input).map((item) => decide(deciding, item)), rescreen: report.rescreen };
+export function decideProgress(assessment: Assessment): ProgressReport {
+  const { standing, report } = assessment;
+  const deciding: Deciding = { ...assessment, dose: doseInForce(assessment), raised: new Set() };
+  return { decisions: itemsOf(standing).map((item) => decide(deciding, item)), rescreen: report.rescreen };
 }

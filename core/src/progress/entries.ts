@@ -1,5 +1,5 @@
 import { daysBetween } from '../domain/index.ts';
-import type { Case, DiaryEntry, IsoDay, ItemSide } from '../domain/index.ts';
+import type { DiaryEntry, IsoDay, ItemSide, RoutineItem, Standing } from '../domain/index.ts';
 import { PROGRESS } from './settings.ts';
 
 /** What one session said about one drill and side. */
@@ -12,11 +12,23 @@ export interface Report {
   readonly clean: boolean;
 }
 
-function concerns(entry: DiaryEntry, drill: string, side: ItemSide): boolean {
-  return (
-    entry.drill === drill &&
-    (entry.side === side || entry.side === 'both' || side === 'both' || side === 'central')
-  );
+type Concerned = Pick<RoutineItem, 'id' | 'drill' | 'side'>;
+
+function sharesSide(entry: DiaryEntry, side: ItemSide): boolean {
+  return entry.side === side || entry.side === 'both' || side === 'both' || side === 'central';
+}
+
+/** Was the item's own drill done, in whatever routine? */
+function isOwn(entry: DiaryEntry, item: Concerned): boolean {
+  return entry.drill === item.drill && sharesSide(entry, item.side);
+}
+
+/** Was another drill done in the item's place? */
+function stoodIn(entry: DiaryEntry, item: Concerned): boolean {
+  if (entry.swappedFor !== item.drill || entry.drill === item.drill) return false;
+  return entry.item !== undefined && item.id !== undefined
+    ? entry.item === item.id
+    : sharesSide(entry, item.side);
 }
 
 function reportOf(date: IsoDay, entry: DiaryEntry, limits: { fine: number; stop: number }): Report {
@@ -40,11 +52,10 @@ function worse(a: Report, b: Report): Report {
   return a.clean ? b : a;
 }
 
-/** Reports of a drill and side, oldest first, one a day: sides logged apart count as the worse of the two. */
+/** Reports on an item, oldest first, one a day: sides logged apart count as the worse of the two. */
 export function reportsOf(
-  input: Case,
-  drill: string,
-  side: ItemSide,
+  input: Standing,
+  item: Concerned,
   limits: { fine: number; stop: number },
 ): Report[] {
   const sessions = [...input.diary]
@@ -55,8 +66,10 @@ export function reportsOf(
     for (const entry of session.entries) {
       // A drill left out says nothing; one that was stopped for pain before its first set says a lot.
       const leftOut = entry.done === 'none' && entry.pain === 0;
-      if (!concerns(entry, drill, side) || leftOut) continue;
+      if (leftOut || (!isOwn(entry, item) && !stoodIn(entry, item))) continue;
       const report = reportOf(session.date, entry, limits);
+      // A drill that stood in proves nothing of this one; what hurt in it counts for both (rulings, "Record").
+      if (!isOwn(entry, item) && report.during === 'fine' && !report.worseNextDay) continue;
       const known = byDay.get(session.date);
       byDay.set(session.date, known ? worse(known, report) : report);
     }

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { Case, DiaryEntry, RoutineItem } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { ankleResults, entry, item, result, stiffAnkle } from '../testing/cases.ts';
-import { decideProgress } from './index.ts';
 import type { Decision } from './index.ts';
+import { decideCase } from '../testing/prepared.ts';
 
 const ROCK = 'knee-to-wall-rock';
 const rock = (over: Partial<RoutineItem> = {}) =>
@@ -24,7 +24,7 @@ function after(
     })),
     ...over,
   });
-  const [decision] = decideProgress(bundledReference, input).decisions;
+  const [decision] = decideCase(bundledReference, input).decisions;
   if (!decision) throw new Error('no decision');
   return decision;
 }
@@ -78,7 +78,7 @@ describe('advancing', () => {
       },
       diary: TWO_DAYS.map((date) => ({ date, entries: [entry(ROCK), entry('ankle-circles')] })),
     });
-    const kinds = decideProgress(bundledReference, input).decisions.map((d) => [d.decision, rules(d)[0]]);
+    const kinds = decideCase(bundledReference, input).decisions.map((d) => [d.decision, rules(d)[0]]);
     expect(kinds[0]?.[0]).toBe('advance-dose');
     expect(kinds[1]).toEqual(['keep', 'region-raised-this-week']);
   });

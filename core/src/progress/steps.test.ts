@@ -2,11 +2,12 @@ import { describe, expect, it } from 'vitest';
 import type { Case, RoutineItem } from '../domain/index.ts';
 import { indexCapacities } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
-import { judgeFindings } from '../findings/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, entry, item, result, stiffAnkle } from '../testing/cases.ts';
 import { applyVerdicts, decideProgress } from './index.ts';
 import { doseTarget, easier, moreDose, setupStep, workIncrease } from './steps.ts';
+import { assessCase } from '../assess/index.ts';
+import { judgeCase } from '../testing/prepared.ts';
 
 const drillOf = (id: string) => {
   const drill = bundledReference.drills.get(id);
@@ -18,7 +19,7 @@ const context = (mode: 'prepare' | 'build', input: Case = caseOf()): DoseContext
   today: input.today,
   age: 25,
   mode,
-  capacities: indexCapacities(judgeFindings(bundledReference, input).capacities),
+  capacities: indexCapacities(judgeCase(bundledReference, input).capacities),
   trainingYears: 4,
   stretchCapSeconds: null,
 });
@@ -126,11 +127,10 @@ describe('verdicts', () => {
       ],
     })),
   });
-  const { decisions } = decideProgress(bundledReference, input);
-  const next = (...verdicts: Parameters<typeof applyVerdicts>[3]) =>
-    applyVerdicts(bundledReference, input, decisions, verdicts).map(
-      (i) => `${i.drill} ${i.sets}×${i.amount}`,
-    );
+  const assessment = assessCase(bundledReference, input);
+  const { decisions } = decideProgress(assessment);
+  const next = (...verdicts: Parameters<typeof applyVerdicts>[2]) =>
+    applyVerdicts(assessment, decisions, verdicts).map((i) => `${i.drill} ${i.sets}×${i.amount}`);
 
   it('accepted ones take the next item, and leave out what is to stop', () => {
     expect(decisions.map((d) => d.decision)).toEqual(['advance-dose', 'stop-and-refer']);
@@ -149,7 +149,7 @@ describe('verdicts', () => {
     expect(next({ index: 0, verdict: 'overruled', instead, reason: 'race day' })).toEqual(expected);
   });
   it('overruled to ease takes one step down, here the set-up', () => {
-    const eased = applyVerdicts(bundledReference, input, decisions, [
+    const eased = applyVerdicts(assessment, decisions, [
       { index: 0, verdict: 'overruled', instead: 'ease', reason: 'race day' },
     ]);
     expect(eased[0]).toMatchObject({ amount: 8, setup: { 'foot-wall-distance': 4 } });

@@ -1,4 +1,5 @@
-import type { Case, RoutineItem } from '../domain/index.ts';
+import type { Assessment } from '../assess/index.ts';
+import type { RoutineItem, Standing } from '../domain/index.ts';
 import {
   allowedSets,
   allowedShare,
@@ -117,7 +118,12 @@ export function workIncrease(
   return now > 0 ? Math.max(0, workSeconds(after, to) / now - 1) : 0;
 }
 
-/** Routine items of a case; empty without an issued routine. */
-export function itemsOf(input: Case): readonly RoutineItem[] {
+/** How the routine in force is dosed: by its own mode. Without a routine nothing is dosed, so any mode will do. */
+export function doseInForce({ standing, doses }: Assessment): DoseContext {
+  return doses[standing.routine?.mode ?? 'prepare'];
+}
+
+/** Items of the routine in force; empty without one. */
+export function itemsOf(input: Standing): readonly RoutineItem[] {
   return input.routine?.items ?? [];
 }

@@ -1,10 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { buildRoutine } from '../builder/index.ts';
 import type { Case } from '../domain/index.ts';
 import { caseFaults, ownDrillOf, ownDrillsFaults, readDrillFile, writeDrillFile } from '../formats/index.ts';
 import { ownDrillSchema } from '../schemas/index.ts';
 import { stiffAnkle } from '../testing/cases.ts';
-import { drillOf } from '../testing/prepared.ts';
+import { buildCase, drillOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
 import { bundledData, bundledReference } from './bundled.ts';
 import { demandIndexOf, patternTag, practiceReference, requiredPrecautions } from './index.ts';
@@ -85,7 +84,7 @@ describe('a drill of the practice’s own', () => {
           placements: [{ ladder: 'dorsiflexion-mobility', side: 'both' as const, drill: 'own-slope-rock' }],
         },
       };
-      return buildRoutine(bundledReference, input, solver).routine?.items.map((item) => item.drill) ?? [];
+      return buildCase(bundledReference, input, solver).routine?.items.map((item) => item.drill) ?? [];
     };
     expect(build(drills)).toContain('own-slope-rock');
     expect(build(drills.map((d) => ({ ...d, archived: true })))).not.toContain('own-slope-rock');

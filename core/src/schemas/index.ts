@@ -16,6 +16,7 @@ export {
   ownTaskSchema,
   painLimitsSchema,
   placementSchema,
+  practiceFiguresSchema,
   precautionSchema,
   protocolSchema,
   redFlagAnswerSchema,
@@ -28,6 +29,8 @@ export {
   testPainSchema,
 } from '../domain/caseFile.ts';
 export { ownDrillSchema } from '../reference/schema.ts';
+export { reasonSchema } from '../reasons/schema.ts';
+export { sessionEventSchema } from '../session/schema.ts';
 export {
   isoDaySchema,
   itemSideSchema,

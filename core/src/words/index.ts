@@ -20,5 +20,5 @@ export {
   withSide,
 } from './labels.ts';
 export { amountText, doseSentence, setsText, setupText, sideText } from './doseText.ts';
-export { infeasibleText, KNOWN_RULES, reasonText, ruleText } from './reasonText.ts';
-export { itemChange, routineChanges } from './routineDiff.ts';
+export { infeasibleText, reasonText, ruleText } from './reasonText.ts';
+export { itemChange } from './itemChange.ts';

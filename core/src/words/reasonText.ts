@@ -1,20 +1,16 @@
 import type { Infeasible } from '../builder/index.ts';
-import type { Reason } from '../findings/index.ts';
+import type { Barrier, Reason, ReasonOf, Rule } from '../reasons/index.ts';
 import type { Reference } from '../reference/index.ts';
+import { amountText } from './doseText.ts';
 import { duration, figure, nameOf, number, percent, signedFigure } from './figures.ts';
+import { itemChange, itemName } from './itemChange.ts';
 import { SIDE_LABEL } from './labels.ts';
 
-type Wording = (reason: Reason, reference: Reference) => string;
+type Words = { readonly [R in Rule]: (reason: ReasonOf<R>, reference: Reference) => string };
 
-const text = (reason: Reason, key: string): string => String(reason[key] ?? '');
-const num = (reason: Reason, key: string): number => Number(reason[key] ?? 0);
-const name = (reason: Reason, reference: Reference, key: string): string =>
-  nameOf(reference, text(reason, key));
-const side = (reason: Reason): string => SIDE_LABEL[text(reason, 'side') as keyof typeof SIDE_LABEL] ?? '';
-const unitOf = (reason: Reason, reference: Reference): string =>
-  reference.tests.get(text(reason, 'test'))?.unit ?? '';
+const unitOf = (reference: Reference, test: string): string => reference.tests.get(test)?.unit ?? '';
 
-const NEED_WORD: Readonly<Record<string, string>> = {
+const NEED_WORD: Readonly<Record<ReasonOf<'short-of-need'>['source'], string>> = {
   task: 'asked by',
   floor: 'reference floor of',
   override: 'own need set for',
@@ -22,12 +18,13 @@ const NEED_WORD: Readonly<Record<string, string>> = {
   ratio: 'ratio',
 };
 
-const RULE_WORD: Readonly<Record<string, string>> = {
+const RULE_WORD: Readonly<Record<Barrier, string>> = {
   'blocked-region': 'a stop-and-refer sign blocks',
   'precaution-exclude': 'a precaution forbids it:',
   'precaution-clearance': 'it needs a clearance note:',
   protocol: 'after an operation only ticked items are shown:',
   youth: 'not offered under',
+  'unknown-drill': 'unknown drill',
   kit: 'kit not at hand:',
   position: 'position ruled out:',
   timing: 'not meant for',
@@ -44,49 +41,53 @@ const RULE_WORD: Readonly<Record<string, string>> = {
   'serves-nothing': 'it serves none of the restrictions:',
 };
 
-function because(reason: Reason, reference: Reference): string {
-  return `${RULE_WORD[text(reason, 'because')] ?? text(reason, 'because')} ${name(reason, reference, 'about')}`.trim();
+function because(reason: { because: Barrier; about: string }, reference: Reference): string {
+  return `${RULE_WORD[reason.because]} ${nameOf(reference, reason.about)}`.trim();
 }
 
-const WORDS: Readonly<Record<string, Wording>> = {
+const OTHER_SIDE: Readonly<Record<ReasonOf<'short-side-only'>['other'], string>> = {
+  enough: 'the other was measured and is enough',
+  short: 'the other is short as well and is served elsewhere or has to wait',
+  'not-measured': 'the other was not measured',
+  'not-offered': 'the other is left to the treating clinician’s protocol',
+};
+
+const WORDS: Words = {
   'short-of-need': (r, ref) => {
-    const unit = unitOf(r, ref);
-    const source = `${NEED_WORD[text(r, 'source')] ?? ''} ${name(r, ref, 'sourceId')}`;
-    return `${name(r, ref, 'test')}: ${figure(num(r, 'estimate'), unit)} against ${figure(num(r, 'need'), unit)} needed (${source}); reserve ${signedFigure(num(r, 'reserve'), unit)}, short with ${percent(num(r, 'pShort'))}.`;
+    const unit = unitOf(ref, r.test);
+    const source = `${NEED_WORD[r.source]} ${nameOf(ref, r.sourceId)}`;
+    return `${nameOf(ref, r.test)}: ${figure(r.estimate, unit)} against ${figure(r.need, unit)} needed (${source}); reserve ${signedFigure(r.reserve, unit)}, short with ${percent(r.pShort)}.`;
   },
   'short-of-other-side': (r, ref) => {
-    const unit = unitOf(r, ref);
-    return `${name(r, ref, 'test')}: ${figure(num(r, 'estimate'), unit)}, at least ${figure(num(r, 'need'), unit)} wanted beside the ${text(r, 'sourceId')} side; short with ${percent(num(r, 'pShort'))}.`;
+    const unit = unitOf(ref, r.test);
+    return `${nameOf(ref, r.test)}: ${figure(r.estimate, unit)}, at least ${figure(r.need, unit)} wanted beside the ${r.sourceId} side; short with ${percent(r.pShort)}.`;
   },
   'symmetry-capped': () =>
     'This side meets its own need; only the other side speaks, so severity is capped at 0.3.',
-  'pain-limited': (r) => `Taken with pain above ${num(r, 'limit')}/10: read it as pain-limited.`,
+  'pain-limited': (r) => `Taken with pain above ${r.limit}/10: read it as pain-limited.`,
   'estimate-restarted': (r) =>
-    `The estimate starts anew on ${text(r, 'date')} (${r.because === 'injury' ? 'injury' : 'more than a year without a result'}).`,
+    `The estimate starts anew on ${r.date} (${r.because === 'injury' ? 'injury' : 'more than a year without a result'}).`,
   'single-visit': () => 'Rests on one visit; a repeat would make it firmer.',
   'task-relevant': () => 'A chosen task asks for it (factor 1).',
-  'not-asked-by-task': (r) => `No chosen task asks for it (factor ${num(r, 'factor')}).`,
-  'injury-history': (r, ref) =>
-    `${name(r, ref, 'region')} injured within 24 months (factor ${num(r, 'factor')}).`,
-  'seen-by-eye': (r) =>
-    `Seen by eye (${text(r, 'degree')}) by ${text(r, 'by')} on ${text(r, 'date')}; not measured.`,
-  confirmed: (r) => `Confirmed by ${text(r, 'by')} on ${text(r, 'date')}.`,
+  'not-asked-by-task': (r) => `No chosen task asks for it (factor ${r.factor}).`,
+  'injury-history': (r, ref) => `${nameOf(ref, r.region)} injured within 24 months (factor ${r.factor}).`,
+  'seen-by-eye': (r) => `Seen by eye (${r.degree}) by ${r.by} on ${r.date}; not measured.`,
+  confirmed: (r) => `Confirmed by ${r.by} on ${r.date}.`,
   dismissed: (r) =>
-    `Set aside by ${text(r, 'by')} on ${text(r, 'date')}: ${text(r, 'reason')}. It counts again once it is measured anew.`,
-  'test-never-done': (r) => `Never done; takes ${number(num(r, 'minutes'), 1)} min.`,
-  'test-undecided': (r) => `The last result leaves it open; takes ${number(num(r, 'minutes'), 1)} min.`,
+    `Set aside by ${r.by} on ${r.date}: ${r.reason}. It counts again once it is measured anew.`,
+  'test-never-done': (r) => `Never done; takes ${number(r.minutes, 1)} min.`,
+  'test-undecided': (r) => `The last result leaves it open; takes ${number(r.minutes, 1)} min.`,
   'task-asks-for-test': () => 'A chosen task asks for it.',
-  'region-injured': (r, ref) => `${name(r, ref, 'region')} was injured within 24 months.`,
+  'region-injured': (r, ref) => `${nameOf(ref, r.region)} was injured within 24 months.`,
   serves: (r, ref) => {
     const from =
       r.from === 'finding'
-        ? `priority ${number(num(r, 'weight'), 2)}`
+        ? `priority ${number(r.weight, 2)}`
         : `asked by ${r.from === 'task' ? 'the tasks' : 'the injury history'}`;
-    const where = r.side === 'central' ? '' : `, ${side(r)}`;
-    return `Serves ${name(r, ref, 'restriction').toLowerCase()}${where} (match ${num(r, 'match')}, ${from}).`;
+    const where = r.side === 'central' ? '' : `, ${SIDE_LABEL[r.side]}`;
+    return `Serves ${nameOf(ref, r.restriction).toLowerCase()}${where} (match ${r.match}, ${from}).`;
   },
-  'fills-phase': (r) =>
-    `Fills the phase "${text(r, 'phase')}"; general and dynamic, serves no listed restriction.`,
+  'fills-phase': (r) => `Fills the phase "${r.phase}"; general and dynamic, serves no listed restriction.`,
   'chosen-by-hand': () => 'Chosen by the practitioner.',
   'not-offered': (r, ref) => `Not offered by the builder: ${because(r, ref)}.`,
   pinned: () => 'Pinned by the practitioner.',
@@ -97,70 +98,63 @@ const WORDS: Readonly<Record<string, Wording>> = {
   'level-start-rule': () => 'Level: start rule, please confirm.',
   'level-pin': () => 'Level: opened by the pin, please confirm.',
   'dose-from-maximum': (r, ref) =>
-    `Dose: ${percent(num(r, 'share'))} of the tested ${figure(num(r, 'maximum'), unitOf(r, ref))} (${name(r, ref, 'test')}).`,
+    `Dose: ${percent(r.share)} of the tested ${figure(r.maximum, unitOf(ref, r.test))} (${nameOf(ref, r.test)}).`,
   'dose-lower-half': (r) =>
-    `Dose: lower half of ${num(r, 'min')}–${num(r, 'max')}; no fresh maximum, and far from failure before activity.`,
-  'dose-growing': (r) => `Dose: lower half of ${num(r, 'min')}–${num(r, 'max')}; still growing.`,
-  'dose-default': (r) => `Dose: the drill's usual ${num(r, 'amount')}; no fresh maximum.`,
-  'dose-stretch-cap': (r) => `Dose: at most ${num(r, 'seconds')} s a side before activity (school).`,
-  'short-side-only': (r) => `Only the ${side(r)} side: the other is not short.`,
-  'extra-set': (r) => `One set more on the ${side(r)} side, which is shorter.`,
+    `Dose: lower half of ${r.min}–${r.max}; no fresh maximum, and far from failure before activity.`,
+  'dose-growing': (r) => `Dose: lower half of ${r.min}–${r.max}; still growing.`,
+  'dose-default': (r) => `Dose: the drill's usual ${r.amount}; no fresh maximum.`,
+  'dose-stretch-cap': (r) => `Dose: at most ${r.seconds} s a side before activity (school).`,
+  'short-side-only': (r) => `Only the ${SIDE_LABEL[r.side]} side: ${OTHER_SIDE[r.other]}.`,
+  'extra-set': (r) => `One set more on the ${SIDE_LABEL[r.side]} side, which is shorter.`,
   rehearses: (r, ref) =>
-    `Rehearses today’s action: ${name(r, ref, 'pattern').toLowerCase()} (match ${num(r, 'match')}).`,
+    `Rehearses today’s action: ${nameOf(ref, r.pattern).toLowerCase()} (match ${r.match}).`,
   preferred: () => 'Kept from the routine this one starts from.',
   'load-near-limit': (r, ref) =>
-    `${name(r, ref, 'region')}: ${number(num(r, 'load'), 1)} of ${number(num(r, 'limit'), 0)} load-minutes in seven days, near the limit set; ${r.held === true ? 'no extra conditioning there (school). A count, not a prediction' : 'please confirm extra conditioning there'}.`,
+    `${nameOf(ref, r.region)}: ${number(r.load, 1)} of ${number(r.limit, 0)} load-minutes in seven days, near the limit set; ${r.held === true ? 'no extra conditioning there (school). A count, not a prediction' : 'please confirm extra conditioning there'}.`,
   'no-drill-known': () => 'No drill of the library serves it.',
   'general-routine': () => 'General routine: nothing screened yet, built from tasks and injury history.',
   'precaution-review-due': (r, ref) =>
-    `${name(r, ref, 'precaution')} was due for review on ${text(r, 'until')}; it still binds until a named person ends it.`,
-  'confirm-level': (r, ref) => `${name(r, ref, 'drill')}: starting level by rule, please confirm.`,
-  'youth-limits': (r) => `Aged ${num(r, 'age')}: adult figures do not apply, youth limits do.`,
+    `${nameOf(ref, r.precaution)} was due for review on ${r.until}; it still binds until a named person ends it.`,
+  'confirm-level': (r, ref) => `${nameOf(ref, r.drill)}: starting level by rule, please confirm.`,
+  'youth-limits': (r) => `Aged ${r.age}: adult figures do not apply, youth limits do.`,
   'handle-with-care': (r, ref) =>
-    `${name(r, ref, 'drill')} (${name(r, ref, 'precaution').toLowerCase()}): ${text(r, 'text')}`,
-  'phase-below-minimum': (r) =>
-    `${text(r, 'phase')}: ${num(r, 'drills')} of at least ${num(r, 'minimum')} drills.`,
-  'phase-share': (r) =>
-    `${text(r, 'phase')}: ${percent(num(r, 'share'))} of the time, ${percent(num(r, 'wanted'))} meant.`,
+    `${nameOf(ref, r.drill)} (${nameOf(ref, r.precaution).toLowerCase()}): ${r.text}`,
+  'phase-below-minimum': (r) => `${r.phase}: ${r.drills} of at least ${r.minimum} drills.`,
+  'phase-share': (r) => `${r.phase}: ${percent(r.share)} of the time, ${percent(r.wanted)} meant.`,
   'no-room': (r) =>
-    `No room in ${num(r, 'minutes')} min and ${num(r, 'maxDrills')} drills; more minutes or drills would let it in.`,
+    `No room in ${r.minutes} min and ${r.maxDrills} drills; more minutes or drills would let it in.`,
   'no-drill-allowed': (r, ref) =>
-    `No drill may be used; nearest is ${name(r, ref, 'drill')}: ${because(r, ref)} (${num(r, 'drills')} ${num(r, 'drills') === 1 ? 'drill' : 'drills'}).`,
-  'pain-above-limit': (r) =>
-    `Pain ${num(r, 'pain')}/10 on ${text(r, 'date')}, above the limit of ${num(r, 'limit')}.`,
+    `No drill may be used; nearest is ${nameOf(ref, r.drill)}: ${because(r, ref)} (${r.drills} ${r.drills === 1 ? 'drill' : 'drills'}).`,
+  'pain-above-limit': (r) => `Pain ${r.pain}/10 on ${r.date}, above the limit of ${r.limit}.`,
   'pain-above-limit-twice': (r) =>
-    `Pain above the limit of ${num(r, 'limit')} in two sessions running: stop this drill and refer.`,
-  'pain-amber-twice': (r) => `Pain above ${num(r, 'fine')}/10 twice running.`,
-  'pain-amber': (r) =>
-    `Pain ${num(r, 'pain')}/10, above the fine limit of ${num(r, 'fine')}: not a clean session.`,
+    `Pain above the limit of ${r.limit} in two sessions running: stop this drill and refer.`,
+  'pain-amber-twice': (r) => `Pain above ${r.fine}/10 twice running.`,
+  'pain-amber': (r) => `Pain ${r.pain}/10, above the fine limit of ${r.fine}: not a clean session.`,
   'worse-next-day': (r) =>
-    `Worse next day ${num(r, 'times')}× running: ${num(r, 'before')} before, ${num(r, 'after')} the day after (more than +${num(r, 'tolerance')}).`,
-  'long-break': (r) => `${num(r, 'days')} days without it: one step easier.`,
-  'days-off': (r) =>
-    `${num(r, 'days')} days since the last session (at most ${num(r, 'most')} for an advance).`,
+    `Worse next day ${r.times}× running: ${r.before} before, ${r.after} the day after (more than +${r.tolerance}).`,
+  'long-break': (r) => `${r.days} days without it: one step easier.`,
+  'days-off': (r) => `${r.days} days since the last session (at most ${r.most} for an advance).`,
   'no-sessions-yet': () => 'No session yet at this prescription.',
   'part-done': () => 'Only part was done last time.',
-  'poor-quality': (r) => `Quality ${num(r, 'quality')} of 3 last time.`,
-  'effort-too-high': (r) => `Effort ${num(r, 'effort')}/10, at most ${num(r, 'most')} for the next step.`,
-  'clean-sessions': (r) => `${num(r, 'done')} of ${num(r, 'wanted')} clean sessions at this prescription.`,
+  'poor-quality': (r) => `Quality ${r.quality} of 3 last time.`,
+  'effort-too-high': (r) => `Effort ${r.effort}/10, at most ${r.most} for the next step.`,
+  'clean-sessions': (r) => `${r.done} of ${r.wanted} clean sessions at this prescription.`,
   'easiest-already': () => 'It is at its easiest already: leave it out.',
-  'towards-criterion': (r) => `Clean sessions done; next towards ${num(r, 'sets')} × ${num(r, 'amount')}.`,
-  'share-of-maximum-reached': (r) =>
-    `${num(r, 'amount')} is as near to the tested maximum as this mode allows.`,
+  'towards-criterion': (r) => `Clean sessions done; next towards ${r.sets} × ${r.amount}.`,
+  'share-of-maximum-reached': (r) => `${r.amount} is as near to the tested maximum as this mode allows.`,
   'set-up-one-step': (r) =>
-    `Amount reached; ${text(r, 'variable').toLowerCase()} to ${text(r, 'to')}${r.unit ? ` ${text(r, 'unit')}` : ''}.`,
-  'level-criteria-met': (r, ref) => `Amount and set-up reached; next level: ${name(r, ref, 'drill')}.`,
+    `Amount reached; ${r.variable.toLowerCase()} to ${r.to}${r.unit ? ` ${r.unit}` : ''}.`,
+  'level-criteria-met': (r, ref) => `Amount and set-up reached; next level: ${nameOf(ref, r.drill)}.`,
   'guard-test': (r, ref) =>
     r.probability === null
-      ? `${name(r, ref, 'test')} not tested yet; it guards the next level (at least ${num(r, 'gate')}).`
-      : `${name(r, ref, 'test')} at least ${num(r, 'gate')} with ${percent(num(r, 'probability'))}; ${percent(num(r, 'wanted'))} wanted.`,
-  'top-of-ladder': (r, ref) => `Top of the ladder "${name(r, ref, 'ladder')}".`,
-  'eased-recently': (r, ref) =>
-    `${name(r, ref, 'drill')} was tried within ${num(r, 'days')} days; not yet again.`,
-  'next-level-not-offered': (r, ref) => `${name(r, ref, 'drill')} is not offered: ${because(r, ref)}.`,
+      ? `${nameOf(ref, r.test)} not tested yet; it guards the next level (at least ${r.gate}).`
+      : `${nameOf(ref, r.test)} at least ${r.gate} with ${percent(r.probability)}; ${percent(r.wanted)} wanted.`,
+  'top-of-ladder': (r, ref) => `Top of the ladder "${nameOf(ref, r.ladder)}".`,
+  'eased-recently': (r, ref) => `${nameOf(ref, r.drill)} was tried within ${r.days} days; not yet again.`,
+  'next-level-not-offered': (r, ref) => `${nameOf(ref, r.drill)} is not offered: ${because(r, ref)}.`,
   'no-longer-allowed': (r, ref) => `No longer allowed: ${because(r, ref)}.`,
   'region-raised-this-week': (r, ref) =>
-    `${name(r, ref, 'region')} already gets over ${percent(num(r, 'share'))} more this week: one thing at a time.`,
+    `${nameOf(ref, r.region)} already gets over ${percent(r.share)} more this week: one thing at a time.`,
   'screening-change': (r, ref) => {
     const real =
       r.real === 'yes'
@@ -168,64 +162,70 @@ const WORDS: Readonly<Record<string, Wording>> = {
         : r.real === 'possibly'
           ? 'possibly real'
           : 'within the error of the test';
-    return `${name(r, ref, 'test')}${r.side === 'central' ? '' : ` ${side(r)}`}: ${signedFigure(num(r, 'difference'), unitOf(r, ref))} since last time, ${real}.`;
+    return `${nameOf(ref, r.test)}${r.side === 'central' ? '' : ` ${SIDE_LABEL[r.side]}`}: ${signedFigure(r.difference, unitOf(ref, r.test))} since last time, ${real}.`;
   },
   'better-use-of-time': () => 'Other drills do more in the minutes there are.',
-  'forbidden-today': (r, ref) => `${name(r, ref, 'drill')} must not be done today: ${because(r, ref)}.`,
-  'not-at-hand': (r, ref) => `${name(r, ref, 'drill')}: ${because(r, ref)}.`,
+  'forbidden-today': (r, ref) => `${nameOf(ref, r.drill)} must not be done today: ${because(r, ref)}.`,
+  'not-at-hand': (r, ref) => `${nameOf(ref, r.drill)}: ${because(r, ref)}.`,
   'static-before-activity': (r, ref) =>
-    `${name(r, ref, 'drill')} is a static stretch; the school avoids it before activity.`,
+    `${nameOf(ref, r.drill)} is a static stretch; the school avoids it before activity.`,
   'static-too-long': (r, ref) =>
-    `${num(r, 'seconds')} s of static stretch a side before activity (${name(r, ref, 'drill').toLowerCase()} first); at most ${num(r, 'most')} s in all (school).`,
+    `${r.seconds} s of static stretch a side before activity (${nameOf(ref, r.drill).toLowerCase()} first); at most ${r.most} s in all (school).`,
   'no-movement-after-hold': (r, ref) =>
-    `No movement after ${name(r, ref, 'drill').toLowerCase()}; a short hold needs some (school).`,
+    `No movement after ${nameOf(ref, r.drill).toLowerCase()}; a short hold needs some (school).`,
   'cooled-down': (r, ref) =>
-    `${number(num(r, 'minutes'), 0)} min after the last warming drill (${name(r, ref, 'drill').toLowerCase()}); beyond ${num(r, 'most')} min much of it is gone.`,
+    `${number(r.minutes, 0)} min after the last warming drill (${nameOf(ref, r.drill).toLowerCase()}); beyond ${r.most} min much of it is gone.`,
   'never-warmed': () => 'Nothing in it raises the temperature.',
   'beyond-range': (r, ref) =>
-    `${name(r, ref, 'drill')} goes beyond its usual range (most ${num(r, 'most')}), and no maximum was tested.`,
+    `${nameOf(ref, r.drill)} goes beyond its usual range (most ${r.most}), and no maximum was tested.`,
   'too-close-to-failure': (r, ref) =>
-    `${name(r, ref, 'drill')} uses ${percent(num(r, 'share'))} of the tested maximum (${name(r, ref, 'test').toLowerCase()}); ${percent(num(r, 'allowed'))} is meant here.`,
+    `${nameOf(ref, r.drill)} uses ${percent(r.share)} of the tested maximum (${nameOf(ref, r.test).toLowerCase()}); ${percent(r.allowed ?? 1)} is meant here.`,
   'weak-side-forgotten': (r, ref) =>
-    `${name(r, ref, 'drill')} gives the ${side(r)} side less, though it is the shorter one.`,
+    `${nameOf(ref, r.drill)} gives the ${SIDE_LABEL[r.side]} side less, though it is the shorter one.`,
   'same-level-again': (r, ref) =>
-    `${name(r, ref, 'next')} is open (${r.by === 'placement' ? 'placed there' : 'criteria met'}), yet ${name(r, ref, 'drill').toLowerCase()} is repeated.`,
+    `${nameOf(ref, r.next)} is open (${r.by === 'placement' ? 'placed there' : 'criteria met'}), yet ${nameOf(ref, r.drill).toLowerCase()} is repeated.`,
   'same-tissue-twice': (r, ref) =>
-    `${name(r, ref, 'before')} and ${name(r, ref, 'drill').toLowerCase()} work the same tissue one after the other.`,
+    `${nameOf(ref, r.before)} and ${nameOf(ref, r.drill).toLowerCase()} work the same tissue one after the other.`,
   'phase-order': (r, ref) =>
-    `${name(r, ref, 'drill')} stands before a drill of the earlier phase "${text(r, 'phase')}".`,
+    `${nameOf(ref, r.drill)} stands before a drill of the earlier phase "${r.phase}".`,
   'two-of-one-ladder': (r, ref) =>
-    `${name(r, ref, 'other')} and ${name(r, ref, 'drill').toLowerCase()} are levels of one ladder.`,
-  'over-time': (r) => `${duration(num(r, 'over'))} over the ${num(r, 'minutes')} min there are.`,
-  'repair-swap': (r, ref) => `Take ${name(r, ref, 'instead').toLowerCase()} instead`,
-  'repair-remove': (r, ref) => `Take out ${name(r, ref, 'drill').toLowerCase()}`,
-  'repair-one-side': (r) => `Only the ${side(r)} side`,
-  'repair-shorten': (r) => `One hold of ${num(r, 'seconds')} s each`,
-  'repair-move-before': (r, ref) => `Put it before ${name(r, ref, 'before').toLowerCase()}`,
-  'repair-add': (r, ref) => `Add ${name(r, ref, 'drill').toLowerCase()}`,
-  'repair-lower': (r) => `Lower to ${num(r, 'amount')}`,
-  'repair-weak-side': (r) => `Do the ${side(r)} side as well`,
-  'repair-next-level': (r, ref) => `Go on to ${name(r, ref, 'next').toLowerCase()}`,
+    `${nameOf(ref, r.other)} and ${nameOf(ref, r.drill).toLowerCase()} are levels of one ladder.`,
+  'over-time': (r) => `${duration(r.over)} over the ${r.minutes} min there are.`,
+  'repair-swap': (r, ref) => `Take ${nameOf(ref, r.instead).toLowerCase()} instead`,
+  'repair-remove': (r, ref) => `Take out ${nameOf(ref, r.drill).toLowerCase()}`,
+  'repair-one-side': (r) => `Only the ${SIDE_LABEL[r.side]} side`,
+  'repair-shorten': (r) => `One hold of ${r.seconds} s each`,
+  'repair-move-before': (r, ref) => `Put it before ${nameOf(ref, r.before).toLowerCase()}`,
+  'repair-add': (r, ref) => `Add ${nameOf(ref, r.drill).toLowerCase()}`,
+  'repair-lower': (r) => `Lower to ${r.amount}`,
+  'repair-weak-side': (r) => `Do the ${SIDE_LABEL[r.side]} side as well`,
+  'repair-next-level': (r, ref) => `Go on to ${nameOf(ref, r.next).toLowerCase()}`,
   'repair-reorder': () => 'Part them',
   'repair-order': () => 'Put into order',
   'repair-cut': (r) =>
-    num(r, 'drills') === 0
+    r.drills === 0
       ? 'Fit in with fewer sets'
-      : `Fit in: fewer sets, ${num(r, 'drills')} ${num(r, 'drills') === 1 ? 'drill' : 'drills'} less`,
-  'unknown-drill': (r) => `Unknown drill ${text(r, 'drill')}.`,
+      : `Fit in: fewer sets, ${r.drills} ${r.drills === 1 ? 'drill' : 'drills'} less`,
+  'unknown-drill': (r) => `Unknown drill ${r.drill}.`,
+  'item-changed': ({ before, after }, ref) =>
+    `${itemName(ref, after)}: ${itemChange(ref, before, after) || 'unchanged'}`,
+  'item-replaced': ({ before, after }, ref) =>
+    `${nameOf(ref, before.drill)} → ${itemName(ref, after)}, ${amountText(after)}`,
+  'item-added': ({ item }, ref) => `Added: ${itemName(ref, item)}, ${amountText(item)}`,
+  'item-removed': (r, ref) => `Removed: ${itemName(ref, r)}`,
+  'order-changed': () => 'Order changed',
+  'as-written': (r) => r.text,
 };
 
-/** The rules that have words; a test holds every rule in use against it. */
-export const KNOWN_RULES: ReadonlySet<string> = new Set(Object.keys(WORDS));
-
-/** A reason in one plain sentence. Unknown rules are named rather than hidden. */
+/** A reason in one plain sentence. */
 export function reasonText(reference: Reference, reason: Reason): string {
-  return WORDS[reason.rule]?.(reason, reference) ?? `Rule ${reason.rule}.`;
+  const words = WORDS[reason.rule] as (reason: Reason, reference: Reference) => string;
+  return words(reason, reference);
 }
 
 /** Why a drill cannot be used: "kit not at hand: long band". */
-export function ruleText(reference: Reference, rule: string, about: string): string {
-  return because({ rule: 'ineligible', because: rule, about }, reference);
+export function ruleText(reference: Reference, rule: Barrier, about: string): string {
+  return because({ because: rule, about }, reference);
 }
 
 /** Two rules that clash, in words. */
@@ -247,6 +247,6 @@ export function infeasibleText(reference: Reference, clash: Infeasible): string 
     case 'no-option':
       return `${names.join(', ')} cannot be placed in this structure.`;
     default:
-      return `${names[0] ?? ''} is pinned, but ${ruleText(reference, rule, clash.about[1] ?? '')}.`;
+      return `${names[0] ?? ''} is pinned, but ${ruleText(reference, rule as Barrier, clash.about[1] ?? '')}.`;
   }
 }

@@ -1,10 +1,8 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { buildRoutine, prepareBuild, explainItems } from '../builder/index.ts';
+import { explainItems } from '../builder/index.ts';
 import type { MipSolver } from '../builder/index.ts';
-import { judgeFindings } from '../findings/index.ts';
-import type { Reason } from '../findings/index.ts';
-import { decideProgress } from '../progress/index.ts';
+import type { Reason } from '../reasons/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { entry, item, stiffAnkle } from '../testing/cases.ts';
@@ -20,6 +18,7 @@ import {
   setupText,
   signed,
 } from './index.ts';
+import { buildCase, decideCase, judgeCase, prepareCase } from '../testing/prepared.ts';
 
 let solver: MipSolver;
 beforeAll(async () => {
@@ -39,7 +38,7 @@ describe('every reason given for real cases is a readable sentence', () => {
   it('findings and the next test', () => {
     fc.assert(
       fc.property(arbitraryCase(true), (input) => {
-        const report = judgeFindings(bundledReference, input);
+        const report = judgeCase(bundledReference, input);
         report.findings.flatMap((f) => f.reasons).forEach(expectReadable);
         report.nextTest?.why.forEach(expectReadable);
       }),
@@ -49,7 +48,7 @@ describe('every reason given for real cases is a readable sentence', () => {
   it('built routines, their warnings and what they leave uncovered', () => {
     fc.assert(
       fc.property(arbitraryCase(true), (input) => {
-        const report = buildRoutine(bundledReference, input, solver);
+        const report = buildCase(bundledReference, input, solver);
         report.routine?.items.flatMap((i) => i.reasons).forEach(expectReadable);
         report.warnings.forEach(expectReadable);
         report.uncovered.map((u) => u.why).forEach(expectReadable);
@@ -85,7 +84,7 @@ describe('every reason given for real cases is a readable sentence', () => {
               entries: items.map((it) => entry(it.drill, over)),
             })),
           });
-          const { decisions } = decideProgress(bundledReference, input);
+          const { decisions } = decideCase(bundledReference, input);
           expect(decisions).toHaveLength(items.length);
           decisions.flatMap((d) => d.reasons).forEach(expectReadable);
           for (const decision of decisions) {
@@ -99,7 +98,7 @@ describe('every reason given for real cases is a readable sentence', () => {
     );
   });
   it('hand-picked items say that, and what speaks against them', () => {
-    const prepared = prepareBuild(bundledReference, stiffAnkle());
+    const prepared = prepareCase(bundledReference, stiffAnkle());
     const [explained] = explainItems(prepared, [item('goblet-squat')]);
     expect(explained?.reasons.map((r) => r.rule)).toEqual(['chosen-by-hand']);
     expect(explained?.cautions.map((r) => reasonText(bundledReference, r))).toEqual([

@@ -1,34 +1,15 @@
-import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { item } from '../testing/cases.ts';
-import { figure, KNOWN_RULES, percent, reasonText, routineChanges, signedFigure } from './index.ts';
+import type { RoutineItem } from '../domain/index.ts';
+import { routineChanges } from '../routine/index.ts';
+import { figure, percent, reasonText, signedFigure } from './index.ts';
 
-const src = new URL('..', import.meta.url).pathname;
-
-/** Every `rule: '…'` that a decision in the core can give, read from the code itself. */
-function rulesInCode(): Set<string> {
-  const rules = new Set<string>();
-  for (const file of readdirSync(src, { recursive: true, encoding: 'utf8' })) {
-    if (
-      !/^(findings|builder|dose|progress|checks)\/.*\.ts$/.test(file) ||
-      /test\.ts$|rules\.ts$|pins\.ts$/.test(file)
-    )
-      continue;
-    for (const [, rule] of readFileSync(`${src}${file}`, 'utf8').matchAll(/\brule: '([a-z-]+)'/g))
-      if (rule) rules.add(rule);
-  }
-  return rules;
-}
+/** The changes from one list of items to another, in words. */
+const changes = (...items: [RoutineItem[], RoutineItem[]]) =>
+  routineChanges(bundledReference, ...items).map((change) => reasonText(bundledReference, change));
 
 describe('words', () => {
-  it('exist for every rule a decision can give', () => {
-    const ofDrills = new Set(['structure-phase', 'serves-nothing', 'level', 'other-fillers']);
-    const rules = [...rulesInCode()].filter((rule) => !ofDrills.has(rule));
-    expect(rules.length).toBeGreaterThan(30);
-    expect(rules.filter((rule) => !KNOWN_RULES.has(rule))).toEqual([]);
-  });
-
   it('speak in figures with units and signs', () => {
     expect(figure(6.52, 'cm')).toBe('6.5 cm');
     expect(signedFigure(-2.5, 'cm')).toBe('−2.5 cm');
@@ -67,7 +48,7 @@ describe('what changed between versions', () => {
       item('single-leg-balance-head-turns', { measure: 'seconds', amount: 30, sets: 1 }),
       item('wall-shin-raise'),
     ];
-    expect(routineChanges(bundledReference, before, after)).toEqual([
+    expect(changes(before, after)).toEqual([
       'Knee-to-wall rock left: 2 × 10 → 2 × 12; foot distance from wall 6 → 8 cm',
       expect.stringMatching(/^Single-leg balance → .+, 1 × 30 s$/),
       expect.stringMatching(/^Added: .+, 2 × 10$/),
@@ -75,16 +56,14 @@ describe('what changed between versions', () => {
     ]);
   });
   it('is silent when nothing changed', () => {
-    expect(routineChanges(bundledReference, [item('cat-camel')], [item('cat-camel')])).toEqual([]);
+    expect(changes([item('cat-camel')], [item('cat-camel')])).toEqual([]);
   });
 
   it('says what changed on each side by itself', () => {
     const plank = item('side-plank', { sets: 1, amount: 20, measure: 'hold-seconds' });
     const uneven = { ...plank, perSide: { left: { sets: 1, amount: 25 }, right: { sets: 1, amount: 20 } } };
-    expect(routineChanges(bundledReference, [plank], [uneven])).toEqual([
-      'Side plank: 1 × 20 s → 1 × 25 s left, right unchanged',
-    ]);
-    expect(routineChanges(bundledReference, [{ ...plank, side: 'left' }], [plank])).toEqual([
+    expect(changes([plank], [uneven])).toEqual(['Side plank: 1 × 20 s → 1 × 25 s left, right unchanged']);
+    expect(changes([{ ...plank, side: 'left' }], [plank])).toEqual([
       'Side plank: not done → 1 × 20 s right, left unchanged',
     ]);
   });
@@ -97,7 +76,7 @@ describe('what changed between versions', () => {
       tempo: '3-1-1',
       circuit: { id: 'a', rounds: 3 },
     };
-    expect(routineChanges(bundledReference, [before], [after])).toEqual([
+    expect(changes([before], [after])).toEqual([
       'Arch lift, seated: 2 × 10, hold 5 s → 2 × 10, hold 3 breaths, both ways round; tempo as usual → 3-1-1; rounds 1 → 3',
     ]);
   });

@@ -1,23 +1,42 @@
+import { Logger as QueueLogger, runMigrations } from 'graphile-worker';
+import pg from 'pg';
+import { QueryTypes } from 'sequelize';
 import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
+import { connect } from './connect.ts';
 import { foundation } from './migrations/2026-11-25-foundation.ts';
 import { library } from './migrations/2026-11-25-library.ts';
 import { summaries } from './migrations/2026-11-25-summaries.ts';
 import { wholeBody } from './migrations/2026-11-25-whole-body.ts';
+import { secondShape } from './migrations/2026-11-27-second-shape.ts';
 
-/** One step of the schema, in SQL, forwards and back. Each runs in a transaction of its own. */
+/** Runs statements inside a migration's transaction; several at once when no values are given. */
+export type Run = <Row extends object>(sql: string, values?: Record<string, unknown>) => Promise<Row[]>;
+
+/** One step of the schema, forwards and back, in SQL or as a function. Each runs in a transaction of its own. */
 export interface Migration {
   readonly name: string;
-  readonly up: string;
-  readonly down: string;
+  readonly up: string | ((run: Run) => Promise<void>);
+  readonly down: string | ((run: Run) => Promise<void>);
 }
 
-const MIGRATIONS: readonly Migration[] = [foundation, wholeBody, summaries, library];
+const MIGRATIONS: readonly Migration[] = [foundation, wholeBody, summaries, library, secondShape];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */
-export function createMigrator(sequelize: Sequelize): Umzug {
-  const inTransaction = (sql: string) =>
-    sequelize.transaction((transaction) => sequelize.query(sql, { transaction }));
+function createMigrator(sequelize: Sequelize): Umzug {
+  const inTransaction = (step: Migration['up']) =>
+    sequelize.transaction(async (transaction) => {
+      const run: Run = async <Row extends object>(sql: string, values?: Record<string, unknown>) =>
+        values === undefined && !/^\s*SELECT/i.test(sql)
+          ? (await sequelize.query(sql, { transaction }), [])
+          : ((await sequelize.query(sql, {
+              transaction,
+              replacements: values ?? {},
+              type: QueryTypes.SELECT,
+            })) as Row[]);
+      if (typeof step === 'string') await run(step);
+      else await step(run);
+    });
   return new Umzug({
     migrations: MIGRATIONS.map(({ name, up, down }) => ({
       name,
@@ -27,4 +46,38 @@ export function createMigrator(sequelize: Sequelize): Umzug {
     storage: new SequelizeStorage({ sequelize, tableName: 'schema_migrations' }),
     logger: undefined,
   });
+}
+
+/** Any number, the same for every process: who holds it migrates, the others wait and find it done. */
+const LOCK = 4600_2027;
+const silent = new QueueLogger(() => () => undefined);
+
+/** Does something with the migrations of a database while no other process does. */
+export async function withMigrator<T>(
+  databaseUrl: string,
+  work: (migrator: Umzug) => Promise<T>,
+): Promise<T> {
+  const holder = new pg.Client({ connectionString: databaseUrl });
+  await holder.connect();
+  const sequelize = connect(databaseUrl, { poolSize: 2 });
+  try {
+    await holder.query('SELECT pg_advisory_lock($1)', [LOCK]);
+    return await work(createMigrator(sequelize));
+  } finally {
+    await sequelize.close();
+    await holder.end(); // lets the lock go with it
+  }
+}
+
+/** Brings a database, its job queue included, to this version. Safe to run from several processes at once. */
+export function migrate(databaseUrl: string): Promise<void> {
+  return withMigrator(databaseUrl, async (migrator) => {
+    await migrator.up();
+    await runMigrations({ connectionString: databaseUrl, logger: silent });
+  });
+}
+
+/** Names of migrations that a database lacks; empty when it has this version. */
+export function missingMigrations(databaseUrl: string): Promise<string[]> {
+  return withMigrator(databaseUrl, async (migrator) => (await migrator.pending()).map((m) => m.name));
 }

@@ -2,10 +2,10 @@ import { ownDrillOf } from '@yonder/core/formats';
 import { dosedByDefault } from '@yonder/core/dose';
 import type { Reference } from '@yonder/core/reference';
 import { requestSchema } from '@yonder/core/schemas';
-import type { Deps } from '../deps.ts';
-import { saveDrill } from '../features/library/drills.ts';
-import { saveTemplate } from '../features/library/templates.ts';
-import type { User } from '../http/endpoint.ts';
+import { addDrill } from '../features/library/drills.ts';
+import { addTemplate } from '../features/library/templates.ts';
+import { newId } from '../work/newId.ts';
+import type { Unit } from '../work/unit.ts';
 
 /** Routines the academy starts others from, by the drills they hold. */
 const TEMPLATES = [
@@ -47,16 +47,16 @@ function templateOf(reference: Reference, template: (typeof TEMPLATES)[number]) 
     return drill ? [dosedByDefault(drill)] : [];
   });
   const structure = 'two-block-general-to-specific';
-  return { name, sport, role, structure, request: requestSchema.parse({ minutes }), items, version: null };
+  return { id: newId(), name, sport, role, structure, request: requestSchema.parse({ minutes }), items };
 }
 
 /** The academy's own drill and templates. */
-export async function addLibrary(deps: Deps, user: User): Promise<void> {
-  const source = deps.reference.drills.get('seated-trunk-turn');
+export async function addLibrary(unit: Unit): Promise<void> {
+  const source = unit.reference.drills.get('seated-trunk-turn');
   if (source) {
     const copy = ownDrillOf(source, 'own-new', 'Boat-seat trunk turn with paddle');
-    await saveDrill(deps, user, {
-      version: null,
+    await addDrill(unit, {
+      id: newId(),
       drill: {
         ...copy,
         ladder: 'own-boat-seat',
@@ -73,5 +73,5 @@ export async function addLibrary(deps: Deps, user: User): Promise<void> {
       },
     });
   }
-  for (const template of TEMPLATES) await saveTemplate(deps, user, templateOf(deps.reference, template));
+  for (const template of TEMPLATES) await addTemplate(unit, templateOf(unit.reference, template));
 }

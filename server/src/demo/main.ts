@@ -1,12 +1,19 @@
 import { bundledReference } from '@yonder/core/reference/bundled';
-import { Builds } from '../compute/builds.ts';
-import { openDatabase } from '../db/database.ts';
-import { createMigrator } from '../db/migrate.ts';
+import pg from 'pg';
+import { Compute } from '../compute/compute.ts';
 import { readConfig } from '../config.ts';
+import { openDatabase } from '../db/database.ts';
+import { createDeps } from '../deps.ts';
+import { runJobsOnce } from '../jobs/run.ts';
 import { seedDemo } from './seed.ts';
 
-const database = openDatabase(readConfig(process.env).databaseUrl);
-await createMigrator(database.sequelize).up();
-const today = () => new Date().toISOString().slice(0, 10);
-await seedDemo({ database, reference: bundledReference, builds: new Builds(), today });
-await database.sequelize.close();
+const { databaseUrl } = readConfig(process.env);
+const database = openDatabase(databaseUrl);
+const compute = new Compute(1);
+const deps = createDeps({ database, reference: bundledReference, compute, clock: () => new Date() });
+await seedDemo(deps);
+const pool = new pg.Pool({ connectionString: databaseUrl, max: 2 });
+await runJobsOnce(deps, pool); // the first look at the list finds its lines ready
+await pool.end();
+await compute.close();
+await database.close();

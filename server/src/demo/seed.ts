@@ -1,31 +1,45 @@
+import { assessCase } from '@yonder/core/assess';
 import { buildRoutine, createHighsSolver } from '@yonder/core/builder';
-import { seededRandom } from '@yonder/core/random';
 import type { MipSolver } from '@yonder/core/builder';
-import { addDays, daysBetween } from '@yonder/core/domain';
 import type { RoutineRow } from '@yonder/core/contracts';
-import type { DiaryEntry, Mode, Region, RoutineItem, ScreeningResult } from '@yonder/core/domain';
+import { addDays, daysBetween } from '@yonder/core/domain';
+import type { Mode, Region, ScreeningResult } from '@yonder/core/domain';
+import { routineTimeline } from '@yonder/core/dose';
+import { seededRandom } from '@yonder/core/random';
 import type { Test } from '@yonder/core/reference';
-import { itemSchema } from '@yonder/core/schemas';
+import { identified } from '@yonder/core/routine';
+import type { IdentifiedItem } from '@yonder/core/routine';
 import { redFlagQuestions } from '@yonder/core/safety';
+import { itemSchema } from '@yonder/core/schemas';
+import type { Happening, SessionEvent } from '@yonder/core/session';
 import loadHighs from 'highs';
 import type { Deps } from '../deps.ts';
-import { audit } from '../features/audit.ts';
-import { hashPassword } from '../features/auth/routes.ts';
-import { loadCase } from '../features/athletes/cases.ts';
+import { loadRecord } from '../features/athletes/record.ts';
 import { answerRedFlags } from '../features/athletes/redFlags.ts';
 import { addInjury, addPrecaution, createAthlete } from '../features/athletes/service.ts';
 import { addJudgement, addPain, putProtocol } from '../features/athletes/story.ts';
-import { listAthletes } from '../features/athletes/summaries.ts';
-import { decide, issueRoutine } from '../features/routines/service.ts';
+import { hashPassword } from '../features/auth/password.ts';
+import { decide } from '../features/routines/decisions.ts';
+import { issueRoutine } from '../features/routines/versions.ts';
 import { finishScreening, openScreening, putResults } from '../features/screenings/service.ts';
-import { recordNextDay, saveSession, startSession } from '../features/sessions/service.ts';
-import type { User } from '../http/endpoint.ts';
+import { appendEvents, startSession } from '../features/sessions/service.ts';
+import { workOutLater } from '../jobs/summaries.ts';
+import { SYSTEM } from '../work/actor.ts';
+import type { Actor } from '../work/actor.ts';
+import { dayIn } from '../work/days.ts';
+import { newId } from '../work/newId.ts';
+import { inPractice } from '../work/unit.ts';
+import type { Unit } from '../work/unit.ts';
 import { addLibrary } from './library.ts';
 import { DEMO_PEOPLE } from './people.ts';
 import type { DemoPerson } from './people.ts';
 import { demoRoster } from './roster.ts';
 
-const DEMO_SIGN_IN = { email: 'rowan@northfell.example', password: 'ridge-walk' } as const;
+const DEMO_SIGN_IN = {
+  email: 'rowan@northfell.example',
+  password: 'ridge-walk',
+  name: 'Rowan Halloran',
+} as const;
 const SEED = 4600;
 const ACADEMY = 'Northfell Mountain Sports Academy';
 /** Recorded when the whole academy is there. */
@@ -33,14 +47,20 @@ const LAID_OUT = 'demo.laid-out';
 
 interface Seeding {
   readonly deps: Deps;
-  readonly user: User;
+  readonly practiceId: string;
+  readonly actor: Actor;
+  readonly today: string;
   readonly random: () => number;
   readonly solver: MipSolver;
 }
 
-/** The services with their clock set back to a day. */
-function asOf({ deps }: Seeding, day: string): Deps {
-  return { ...deps, today: () => day };
+/** One unit of work with the clock set back to a day. */
+function on<T>(
+  { deps, practiceId, actor }: Seeding,
+  today: string,
+  work: (unit: Unit) => Promise<T>,
+): Promise<T> {
+  return inPractice(deps, practiceId, work, { actor, today });
 }
 
 /** Roughly normal noise with mean 0 and SD 1 (sum of twelve uniforms, minus six). */
@@ -76,19 +96,10 @@ function trialsFor(seeding: Seeding, test: Test, capacity: number): number[] {
   });
 }
 
-async function screen(
-  seeding: Seeding,
-  person: DemoPerson,
-  athleteId: string,
-  day: string,
-  firstDay: string,
-): Promise<void> {
-  const deps = asOf(seeding, day);
-  const visit = await openScreening(deps, seeding.user, athleteId, day);
-  const weeks = daysBetween(firstDay, day) / 7;
+function measured(seeding: Seeding, person: DemoPerson, weeks: number): ScreeningResult[] {
   const results: ScreeningResult[] = [];
   for (const [id, { left, right, weekly = 0 }] of Object.entries(person.capacity)) {
-    const test = deps.reference.tests.get(id);
+    const test = seeding.deps.reference.tests.get(id);
     if (!test) throw new Error(`demo: unknown test ${id}`);
     const sides = test.sides === 'central' ? (['central'] as const) : (['left', 'right'] as const);
     const sign = test.better === 'lower' ? -1 : 1;
@@ -98,31 +109,67 @@ async function screen(
       const other = side === 'right' ? left : right;
       const weaker = sign * own < sign * other;
       const value = own + weeks * weekly * (weaker || side === 'central' ? 1 : 0.3);
-      const measured = test.gradingRule
+      const result = test.gradingRule
         ? gradedBy(test, value)
         : { trials: trialsFor(seeding, test, value), pain: { nrs: seeding.random() < 0.15 ? 1 : 0 } };
-      results.push({ test: id, side, ...measured });
+      results.push({ test: id, side, ...result });
     }
   }
-  await deps.database.inTransaction((transaction) =>
-    putResults(deps, seeding.user, { id: visit.id, athleteId }, results, transaction),
-  );
-  await finishScreening(deps, seeding.user, visit.id, visit.version);
+  return results;
 }
 
-function entryOf(seeding: Seeding, item: RoutineItem, pain: number): DiaryEntry {
-  const hurts = seeding.random() < 0.2 ? pain : 0;
+async function screen(
+  seeding: Seeding,
+  person: DemoPerson,
+  athleteId: string,
+  day: string,
+  firstDay: string,
+): Promise<void> {
+  const results = measured(seeding, person, daysBetween(firstDay, day) / 7);
+  await on(seeding, day, async (unit) => {
+    const visit = await openScreening(unit, athleteId, { id: newId(), date: day });
+    await putResults(unit, { id: visit.id, athleteId }, results);
+    await finishScreening(unit, visit.id, visit.version);
+  });
+}
+
+/** What is said of one item after a run. */
+function saidOf(seeding: Seeding, item: IdentifiedItem, pain: number): Happening {
   return {
-    drill: item.drill,
-    side: item.side,
-    done: seeding.random() < 0.06 ? 'part' : 'all',
-    amounts: Array.from({ length: item.sets }, () => item.amount),
-    painBefore: 0,
-    pain: hurts,
-    nextDayPain: null,
+    type: 'amended',
+    item: item.id,
+    pain: seeding.random() < 0.2 ? pain : 0,
     effort: 2 + Math.floor(seeding.random() * 2),
     quality: seeding.random() < 0.15 ? 2 : 3,
   };
+}
+
+/** Everything that happens in one run: now and then the last set of a drill is left out. */
+function runOf(seeding: Seeding, items: readonly IdentifiedItem[], pain: number): Happening[] {
+  const segments = routineTimeline(seeding.deps.reference, items);
+  const leftOut = new Set(items.flatMap((_, i) => (seeding.random() < 0.06 ? [i] : [])));
+  const works = segments.flatMap((s, segment) => (s.kind === 'work' ? [{ ...s, segment }] : []));
+  const played = works.map((work, i): Happening => {
+    const item = items[work.item]?.id ?? '';
+    const last = works[i + 1]?.item !== work.item && works.filter((w) => w.item === work.item).length > 1;
+    if (leftOut.has(work.item) && last)
+      return { type: 'skipped', item, segments: [work.segment], next: work.segment + 1 };
+    const { segment, side, amount } = work;
+    return { type: 'reached', item, segment, set: work.set ?? 1, side, amount: amount ?? 0 };
+  });
+  const said = items.map((item) => saidOf(seeding, item, pain));
+  return [{ type: 'started' }, ...played, ...said, { type: 'finished' }];
+}
+
+function stamped(happenings: readonly Happening[], day: string, from: number): SessionEvent[] {
+  const start = Date.parse(`${day}T16:00:00Z`);
+  return happenings.map((happening, i) => ({
+    ...happening,
+    id: newId(),
+    device: 'academy-tablet',
+    seq: from + i,
+    at: new Date(start + (from + i) * 7000).toISOString(),
+  }));
 }
 
 /** Builds and issues the first routine as of a day. */
@@ -132,20 +179,18 @@ async function issueFirst(
   mode: Mode,
   from: string,
 ): Promise<RoutineRow> {
-  const deps = asOf(seeding, from);
-  const { case: input } = await loadCase(deps.database, seeding.user.practiceId, athleteId, from);
-  const request = { ...input.request, mode };
-  const { routine } = buildRoutine(deps.reference, { ...input, request }, seeding.solver);
-  if (!routine) throw new Error('demo: no routine could be built');
-  const items = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) =>
-    itemSchema.parse(item),
-  );
-  return issueRoutine(deps, seeding.user, athleteId, {
-    on: from,
-    mode,
-    structure: routine.structure,
-    request,
-    items,
+  const { deps } = seeding;
+  return on(seeding, from, async (unit) => {
+    const { case: input } = await loadRecord(unit, athleteId, from);
+    const request = { ...input.request, mode };
+    const { routine } = buildRoutine(assessCase(deps.reference, input), request, seeding.solver);
+    if (!routine) throw new Error('demo: no routine could be built');
+    const bare = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) =>
+      itemSchema.parse(item),
+    );
+    const items = identified(deps.reference, [], bare, newId);
+    const version = { id: newId(), on: from, mode, structure: routine.structure, request, items };
+    return issueRoutine(deps, unit, athleteId, version);
   });
 }
 
@@ -156,19 +201,15 @@ async function carryOn(
   current: RoutineRow,
   from: string,
 ): Promise<RoutineRow> {
-  const verdicts = current.items.map((_, index) => ({ index, verdict: 'accepted' as const }));
-  const deps = asOf(seeding, from);
-  const { routine } = await decide(deps, seeding.user, athleteId, {
-    on: from,
-    routineId: current.id,
-    verdicts,
-  });
+  const verdicts = current.items.map(({ id }) => ({ item: id, verdict: 'accepted' as const }));
+  const { routine } = await on(seeding, from, (unit) =>
+    decide(seeding.deps, unit, athleteId, { id: newId(), on: from, routineId: current.id, verdicts }),
+  );
   return routine ?? current;
 }
 
 async function train(
   seeding: Seeding,
-  athleteId: string,
   plan: DemoPerson['routines'][0],
   routine: RoutineRow,
   from: string,
@@ -177,21 +218,18 @@ async function train(
   const days = Math.max(1, daysBetween(from, until) - 1);
   for (let run = 0; run < plan.runs; run += 1) {
     const date = addDays(from, 1 + Math.floor((run * days) / plan.runs));
-    const at = asOf(seeding, date);
-    const session = await startSession(at, seeding.user, { routineId: routine.id, date });
-    const saved = await saveSession(at, seeding.user, session.id, {
-      version: session.version,
-      progress: { segment: 0, elapsed: 0, skipped: [], played: null },
-      entries: routine.items.map((item) => entryOf(seeding, item, plan.pain)),
-      finished: true,
-    });
-    if (seeding.random() < 0.7) {
-      const pains = saved.entries.map((entry, index) => ({
-        index,
+    await on(seeding, date, async (unit) => {
+      const session = await startSession(unit, { id: newId(), routineId: routine.id, date });
+      const happened = runOf(seeding, routine.items, plan.pain);
+      const saved = await appendEvents(unit, session.id, stamped(happened, date, 0));
+      if (seeding.random() >= 0.7) return;
+      const morning = saved.entries.map((entry): Happening => ({
+        type: 'amended',
+        item: entry.item,
         nextDayPain: Math.max(0, entry.pain - 1),
       }));
-      await recordNextDay(at, seeding.user, saved.id, { version: saved.version, pains });
-    }
+      await appendEvents(unit, session.id, stamped(morning, date, happened.length));
+    });
   }
 }
 
@@ -199,19 +237,20 @@ async function answerGate(
   seeding: Seeding,
   person: DemoPerson,
   athleteId: string,
-  birthDate: string,
   day: string,
   positive: string | null,
-) {
+): Promise<void> {
   const regions = (person.regions.length > 0 ? person.regions : ['ankle-foot']) as Region[];
-  const questions = redFlagQuestions(seeding.deps.reference, regions, birthDate, day);
-  const answers = questions.map((q) => ({
-    redFlag: q.id,
-    answer: q.id === positive,
-    region: null,
-    side: null,
-  }));
-  await answerRedFlags(asOf(seeding, day), seeding.user, athleteId, { regions, answers });
+  await on(seeding, day, async (unit) => {
+    const { birthDate } = await unit.rows.athletes.need({ id: athleteId }, 'Athlete');
+    const answers = redFlagQuestions(unit.reference, regions, birthDate, day).map((q) => ({
+      redFlag: q.id,
+      answer: q.id === positive,
+      region: null,
+      side: null,
+    }));
+    await answerRedFlags(unit, athleteId, { id: newId(), regions, answers });
+  });
 }
 
 /** What hurts, what a protocol ticks, what was said of findings. */
@@ -221,9 +260,10 @@ async function addStory(
   id: string,
   ago: (days: number) => string,
 ): Promise<void> {
-  for (const { daysAgo, ...pain } of person.pains ?? []) {
-    await addPain(seeding.deps, seeding.user, id, { ...pain, since: ago(daysAgo) });
-  }
+  for (const { daysAgo, ...pain } of person.pains ?? [])
+    await on(seeding, seeding.today, (unit) =>
+      addPain(unit, id, { ...pain, id: newId(), since: ago(daysAgo) }),
+    );
   if (person.protocol) {
     const { region, side, by, daysAgo, tests, drillsOf } = person.protocol;
     const drills = seeding.deps.reference.data.drills
@@ -234,33 +274,43 @@ async function addStory(
       .slice(0, 6)
       .map((drill) => drill.id);
     const body = { by, date: ago(daysAgo), drills, tests: [...tests], version: null };
-    await putProtocol(seeding.deps, seeding.user, id, { region, side }, body);
+    await on(seeding, seeding.today, (unit) => putProtocol(unit, id, { region, side }, body));
   }
-  for (const { daysAgo, ...said } of person.said ?? []) {
-    await addJudgement(asOf(seeding, ago(daysAgo)), seeding.user, id, said);
+  for (const { daysAgo, ...said } of person.said ?? [])
+    await on(seeding, ago(daysAgo), (unit) => addJudgement(unit, id, { ...said, id: newId() }));
+}
+
+/** The athlete with what was known at the first visit: injuries, the gate, precautions. */
+async function addAthlete(
+  seeding: Seeding,
+  person: DemoPerson,
+  first: string,
+  ago: (days: number) => string,
+): Promise<string> {
+  const birthDate =
+    person.age === undefined ? person.fields.birthDate : addDays(seeding.today, -365 * person.age - 120);
+  const id = newId();
+  await on(seeding, first, (unit) => createAthlete(unit, { id, ...person.fields, birthDate }));
+  for (const { daysAgo, ...injury } of person.injuries ?? []) {
+    const region = injury.region as Region;
+    await on(seeding, seeding.today, (unit) =>
+      addInjury(unit, id, { id: newId(), operated: false, ...injury, region, date: ago(daysAgo) }),
+    );
   }
+  if (person.regions.length > 0) await answerGate(seeding, person, id, first, null);
+  for (const { daysAgo, reviewInDays, ...precaution } of person.precautions ?? []) {
+    const until = addDays(ago(daysAgo), reviewInDays);
+    await on(seeding, ago(daysAgo), (unit) =>
+      addPrecaution(unit, id, { id: newId(), ...precaution, setBy: 'Rowan Halloran', until }),
+    );
+  }
+  return id;
 }
 
 async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
-  const today = seeding.deps.today();
-  const ago = (days: number) => addDays(today, -days);
-  const first = person.screenings[0] ? ago(person.screenings[0].daysAgo) : today;
-  const birthDate =
-    person.age === undefined ? person.fields.birthDate : addDays(today, -365 * person.age - 120);
-  const fields = { ...person.fields, birthDate };
-  const { id } = await createAthlete(asOf(seeding, first), seeding.user, fields);
-  for (const { daysAgo, ...injury } of person.injuries ?? []) {
-    await addInjury(seeding.deps, seeding.user, id, { operated: false, ...injury, date: ago(daysAgo) });
-  }
-  if (person.regions.length > 0) await answerGate(seeding, person, id, birthDate, first, null);
-  for (const { daysAgo, reviewInDays, ...precaution } of person.precautions ?? []) {
-    const until = addDays(ago(daysAgo), reviewInDays);
-    await addPrecaution(asOf(seeding, ago(daysAgo)), seeding.user, id, {
-      ...precaution,
-      setBy: 'Rowan Halloran',
-      until,
-    });
-  }
+  const ago = (days: number) => addDays(seeding.today, -days);
+  const first = person.screenings[0] ? ago(person.screenings[0].daysAgo) : seeding.today;
+  const id = await addAthlete(seeding, person, first, ago);
   const events = [
     ...person.screenings.map(({ daysAgo }) => ({ daysAgo, plan: null })),
     ...person.routines.map((plan) => ({ daysAgo: plan.daysAgo, plan })),
@@ -275,11 +325,39 @@ async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
     inForce = inForce
       ? await carryOn(seeding, id, inForce, ago(daysAgo))
       : await issueFirst(seeding, id, plan.mode, ago(daysAgo));
-    await train(seeding, id, plan, inForce, ago(daysAgo), ago(next));
+    await train(seeding, plan, inForce, ago(daysAgo), ago(next));
   }
   if (person.stopSign)
-    await answerGate(seeding, person, id, birthDate, ago(person.stopSign.daysAgo), person.stopSign.redFlag);
+    await answerGate(seeding, person, id, ago(person.stopSign.daysAgo), person.stopSign.redFlag);
   await addStory(seeding, person, id, ago);
+}
+
+/** The academy and its first clinician; null when there is a practice already. */
+async function addAcademy({ database }: Deps): Promise<{ practiceId: string; actor: Actor } | null> {
+  return database.inTransaction(async ({ tables, query }) => {
+    const everywhere = tables({ practiceId: null, actor: SYSTEM });
+    // An academy that was only half laid out, because the start was cut off, is laid out anew.
+    const laidOut = await query('SELECT 1 AS one FROM audit_events WHERE action = :action', {
+      action: LAID_OUT,
+    });
+    if (laidOut.length === 0) await everywhere.practices.drop({ name: ACADEMY });
+    if ((await everywhere.practices.count()) > 0) return null;
+    const practiceId = newId();
+    await everywhere.practices.insert({
+      id: practiceId,
+      name: ACADEMY,
+      timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      schools: {},
+      painLimits: null,
+      doseShares: [],
+    });
+    const id = newId();
+    const { email, password, name } = DEMO_SIGN_IN;
+    const passwordHash = await hashPassword(password);
+    const own = tables({ practiceId, actor: SYSTEM });
+    await own.clinicians.insert({ id, email, name, passwordHash, role: 'owner' });
+    return { practiceId, actor: { kind: 'clinician', id, name, role: 'owner' } };
+  });
 }
 
 /**
@@ -287,26 +365,17 @@ async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
  * same day give the same data. Does nothing when a practice exists already; returns whether it did.
  */
 export async function seedDemo(deps: Deps): Promise<boolean> {
-  const { models } = deps.database;
-  // An academy that was only half laid out, because the start was cut off, is laid out anew.
-  const laidOut = (await models.audit.count({ where: { action: LAID_OUT } })) > 0;
-  if (!laidOut) await models.practices.destroy({ where: { name: ACADEMY } });
-  if ((await models.practices.count()) > 0) return false;
-  const practice = await models.practices.create({ name: ACADEMY });
-  const practiceId = practice.get({ plain: true }).id;
-  const clinician = await models.clinicians.create({
-    practiceId,
-    email: DEMO_SIGN_IN.email,
-    name: 'Rowan Halloran',
-    passwordHash: await hashPassword(DEMO_SIGN_IN.password),
-  });
-  const user: User = { clinicianId: clinician.get({ plain: true }).id, practiceId, name: 'Rowan Halloran' };
+  const academy = await addAcademy(deps);
+  if (!academy) return false;
   const solver = createHighsSolver(await loadHighs());
-  const seeding: Seeding = { deps, user, random: seededRandom(SEED), solver };
-  const people = [...DEMO_PEOPLE, ...demoRoster(deps.reference, SEED)];
-  for (const person of people) await addPerson(seeding, person);
-  await addLibrary(deps, user);
-  await audit(deps.database, user, null, LAID_OUT);
-  await listAthletes(deps, user); // the first look at the list finds its summaries ready
+  const today = dayIn(Intl.DateTimeFormat().resolvedOptions().timeZone, deps.clock());
+  const seeding: Seeding = { deps, ...academy, today, random: seededRandom(SEED), solver };
+  for (const person of [...DEMO_PEOPLE, ...demoRoster(deps.reference, SEED)])
+    await addPerson(seeding, person);
+  await on(seeding, today, async (unit) => {
+    await addLibrary(unit);
+    await unit.audit(LAID_OUT, null);
+    await workOutLater(unit);
+  });
   return true;
 }

@@ -10,10 +10,13 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-const actions = async () =>
-  (await app.database.models.audit.findAll({ order: [['id', 'ASC']] })).map((row) =>
-    row.get({ plain: true }),
-  );
+interface Event {
+  action: string;
+  athlete_id: string | null;
+  actor_kind: string;
+  actor_id: string;
+}
+const actions = () => app.stored<Event>('SELECT * FROM audit_events ORDER BY id');
 /** What was recorded while something was done. */
 async function recorded(work: () => Promise<unknown>) {
   const before = (await actions()).length;
@@ -29,13 +32,15 @@ describe('who changed what', () => {
     const ticked = { by: 'Dr V. Ness', date: TODAY };
     const judgement = { restriction: 'calf-endurance-deficit', side: 'left', verdict: 'confirmed' };
     const rows = await recorded(async () => {
-      const { body } = await north.post(`/athletes/${id}/pains`, pain).expect(201);
-      await north.post(`/athletes/${id}/pains/${body.pains[0].id}/end`, { date: TODAY }).expect(200);
+      const { body } = await north.create(`/athletes/${id}/pains`, pain).expect(201);
+      await north
+        .post(`/athletes/${id}/pains/${body.pains[0].id}/end`, { date: TODAY, version: 1 })
+        .expect(200);
       await north.put(`/athletes/${id}/protocols/knee/left`, ticked).expect(200);
       await north.put(`/athletes/${id}/needs/wblt-distance/left`, { value: 8, reason: 'own' }).expect(200);
-      await north.delete(`/athletes/${id}/needs/wblt-distance/left`).expect(200);
-      const said = await north.post(`/athletes/${id}/judgements`, judgement).expect(201);
-      await north.delete(`/athletes/${id}/judgements/${said.body.judgements[0].id}`).expect(200);
+      await north.delete(`/athletes/${id}/needs/wblt-distance/left?version=1`).expect(200);
+      const said = await north.create(`/athletes/${id}/judgements`, judgement).expect(201);
+      await north.delete(`/athletes/${id}/judgements/${said.body.judgements[0].id}?version=1`).expect(200);
       await north.get(`/screenings.csv?athlete=${id}`).expect(200);
     });
     expect(rows.map((row) => row.action)).toEqual([
@@ -44,23 +49,35 @@ describe('who changed what', () => {
       'protocol.put',
       'need.put',
       'need.remove',
-      'finding.confirmed',
+      'finding.judge',
       'finding.withdraw',
       'screenings.export',
     ]);
-    expect(rows.every((row) => row.athleteId === id)).toBe(true);
-    expect(new Set(rows.map((row) => row.clinicianId)).size).toBe(1);
+    expect(rows.map((row) => row.athlete_id)).toEqual(rows.map(() => id));
+    expect(new Set(rows.map((row) => `${row.actor_kind} ${row.actor_id}`)).size).toBe(1);
   });
 
   it('is recorded for the practice’s figures, and a refused change leaves nothing', async () => {
     const edit = { test: 'wblt-distance', path: 'sem', value: 0.7, reason: 'our tape' };
     const rows = await recorded(async () => {
-      const { body } = await north.post('/figures/edits', edit).expect(201);
-      await north.delete(`/figures/edits/${body.edits[0].id}`).expect(200);
-      await north.post('/figures/edits', { ...edit, value: -1 }).expect(400);
+      const { body } = await north.create('/figures/edits', edit).expect(201);
+      await north.delete(`/figures/edits/${body.edits[0].id}?version=1`).expect(200);
+      await north.create('/figures/edits', { ...edit, value: -1 }).expect(400);
       await north.post('/figures/preview', { set: [edit] }).expect(200);
     });
-    expect(rows.map((row) => row.action)).toEqual(['figure.set', 'figure.unset']);
+    expect(rows.map((row) => row.action)).toEqual(['figure.set', 'figure.unset', 'figures.preview']);
+  });
+
+  it('is read by the owner alone, of everybody or of one athlete, page by page', async () => {
+    const { id } = await addAthlete(north, { name: 'Una Fellgate' });
+    await north.get(`/athletes/${id}`).expect(200);
+    const first = (await north.get(`/audit?athlete=${id}&limit=1`).expect(200)).body;
+    expect(first.items).toMatchObject([
+      { action: 'athlete.read', actor: { name: 'R. Halloran' }, athlete: { id, name: 'Una Fellgate' } },
+    ]);
+    const rest = (await north.get(`/audit?athlete=${id}&after=${first.next}`).expect(200)).body;
+    expect(rest.items.map((row: Event) => row.action)).toEqual(['athlete.create']);
+    await (await app.signIn('north', 'clinician')).get('/audit').expect(403);
   });
 
   it('says what was done, never what was said: no health data in the log', async () => {
@@ -71,8 +88,8 @@ describe('who changed what', () => {
       verdict: 'dismissed',
       reason: 'old rupture',
     };
-    await north.post(`/athletes/${id}/judgements`, said).expect(201);
-    await north.post(`/athletes/${id}/judgements`, { ...said, reason: '' }).expect(400);
+    await north.create(`/athletes/${id}/judgements`, said).expect(201);
+    await north.create(`/athletes/${id}/judgements`, { ...said, reason: '' }).expect(400);
     const log = app.log.join('\n');
     expect(log).toContain('/judgements');
     for (const secret of ['Secret Hollow', 'old rupture', 'calf-endurance'])

@@ -2,19 +2,19 @@ import { jsonPath } from '@yonder/core/formats';
 import { Router } from 'express';
 import type { Request, Response } from 'express';
 import type { z } from 'zod';
+import type { Deps } from '../deps.ts';
+import type { Least } from '../work/actor.ts';
+import { mayDo } from '../work/actor.ts';
+import { asClinician } from '../work/unit.ts';
+import type { Unit } from '../work/unit.ts';
 import { ApiProblem } from './problem.ts';
 import type { FieldFault } from './problem.ts';
-
-/** Who is asking; every query is scoped to the practice. */
-export interface User {
-  readonly clinicianId: string;
-  readonly practiceId: string;
-  readonly name: string;
-}
+import { clinicianOf } from './session.ts';
 
 type Schema = z.ZodType;
 type Parsed<S extends Schema | undefined> = S extends Schema ? z.output<S> : undefined;
 
+/** What a handler of a signed-in actor works with. */
 export interface Context<
   P extends Schema | undefined,
   Q extends Schema | undefined,
@@ -23,29 +23,54 @@ export interface Context<
   readonly params: Parsed<P>;
   readonly query: Parsed<Q>;
   readonly body: Parsed<B>;
-  readonly user: User;
+  readonly unit: Unit;
   readonly request: Request;
-  readonly response: Response;
 }
 
-/** The boundary of one endpoint as data: what it takes and gives, and who may call it. */
+/** An answer that is not JSON: sent when the unit of work is over, so that no connection waits for it. */
+export class Sent {
+  readonly send: (response: Response) => void | Promise<void>;
+  constructor(send: Sent['send']) {
+    this.send = send;
+  }
+}
+
+export type Tag =
+  | 'account'
+  | 'athletes'
+  | 'story'
+  | 'screen'
+  | 'routine'
+  | 'run'
+  | 'progress'
+  | 'library'
+  | 'figures'
+  | 'reference'
+  | 'practice';
+
+/** The boundary of one endpoint as data: what it takes and gives, who may call it, and what is written down of it. */
 export interface EndpointShape {
+  /** The operation's name, unique in the API. */
+  readonly id: string;
+  readonly tag: Tag;
   readonly method: 'get' | 'post' | 'put' | 'delete';
   readonly path: string;
   readonly summary: string;
-  /** `public` endpoints run without a signed-in clinician. */
-  readonly access: 'public' | 'clinician';
+  /** The least role that may call it. */
+  readonly least: Least;
+  /** The action the audit gets with every call that succeeds; null for what says nothing of anybody. */
+  readonly audits: string | null;
   readonly status: 200 | 201 | 204;
   readonly params?: Schema;
   readonly query?: Schema;
   readonly body?: Schema;
   readonly response?: Schema;
-  /** Media type of a response that is not JSON; the handler sends it itself. */
+  /** Media type of a response that is not JSON. */
   readonly sends?: string;
 }
 
 export interface Endpoint extends EndpointShape {
-  readonly run: (request: Request, response: Response, user: User) => Promise<unknown>;
+  readonly run: (deps: Deps, request: Request) => Promise<unknown>;
 }
 
 function faultsOf(error: z.ZodError): FieldFault[] {
@@ -59,50 +84,97 @@ function parse<S extends Schema | undefined>(schema: S, value: unknown): Parsed<
   return parsed.data as Parsed<S>;
 }
 
-/** Declares an endpoint; the handler gets parsed parts and its result must match `response`. */
+type Declared<P, Q, B, R> = Omit<EndpointShape, 'params' | 'query' | 'body' | 'response' | 'status'> & {
+  status?: EndpointShape['status'];
+  params?: P;
+  query?: Q;
+  body?: B;
+  response?: R;
+};
+type Result<R> = Promise<R extends Schema ? z.input<R> : unknown>;
+
+/** Runs a unit's handler once: what was done before under the same id is answered by reading it again. */
+async function once<T>(
+  shape: Pick<EndpointShape, 'id'>,
+  unit: Unit,
+  body: unknown,
+  again: (() => Promise<T>) | undefined,
+  handler: () => Promise<T>,
+): Promise<T> {
+  if (!again) return handler();
+  const { id } = body as { id: string };
+  return (await unit.first(id, shape.id, body)) ? handler() : again();
+}
+
+/**
+ * Declares an endpoint for signed-in actors. The handler gets parsed parts and one unit of work, in which the audit is
+ * written too. `again` makes it safe to send twice: it gives the answer once the body's id is known.
+ */
 export function endpoint<
   P extends Schema | undefined = undefined,
   Q extends Schema | undefined = undefined,
   B extends Schema | undefined = undefined,
   R extends Schema | undefined = undefined,
 >(
-  shape: Omit<EndpointShape, 'params' | 'query' | 'body' | 'response' | 'access' | 'status'> & {
-    access?: EndpointShape['access'];
-    status?: EndpointShape['status'];
-    params?: P;
-    query?: Q;
-    body?: B;
-    response?: R;
-    handler: (context: Context<P, Q, B>) => Promise<R extends Schema ? z.input<R> : unknown>;
+  shape: Declared<P, Q, B, R> & {
+    handler: (context: Context<P, Q, B>) => Result<R>;
+    again?: (context: Context<P, Q, B>) => Result<R>;
   },
 ): Endpoint {
-  const { handler, access = 'clinician', status = 200, ...rest } = shape;
+  const { handler, again, status = 200, ...rest } = shape;
   return {
-    ...(rest as Omit<EndpointShape, 'access' | 'status'>),
-    access,
+    ...(rest as Omit<EndpointShape, 'status'>),
     status,
-    run: (request, response, user) =>
-      handler({
-        params: parse(shape.params as P, request.params),
-        query: parse(shape.query as Q, request.query),
-        body: parse(shape.body as B, request.body),
-        user,
-        request,
-        response,
-      }),
+    run: (deps, request) => {
+      const clinicianId = clinicianOf(request);
+      return asClinician(deps, clinicianId, String(request.id), async (unit) => {
+        if (!mayDo(unit.actor, shape.least)) throw new ApiProblem('not-allowed');
+        const context: Context<P, Q, B> = {
+          params: parse(shape.params as P, request.params),
+          query: parse(shape.query as Q, request.query),
+          body: parse(shape.body as B, request.body),
+          unit,
+          request,
+        };
+        const { athleteId } = request.params;
+        if (typeof athleteId === 'string') unit.concerns(athleteId);
+        const result = await once(shape, unit, context.body, again && (() => again(context)), () =>
+          handler(context),
+        );
+        if (shape.audits !== null) await unit.audit(shape.audits);
+        return result;
+      });
+    },
   };
 }
 
-/** Mounts endpoints; `userOf` says who asks and throws when nobody is signed in. */
-export function mountEndpoints(endpoints: readonly Endpoint[], userOf: (request: Request) => User): Router {
+/** Declares an endpoint that anybody may call; it has no unit of work of its own. */
+export function publicEndpoint<
+  B extends Schema | undefined = undefined,
+  R extends Schema | undefined = undefined,
+>(
+  shape: Omit<Declared<undefined, undefined, B, R>, 'least' | 'audits'> & {
+    handler: (context: { body: Parsed<B>; request: Request; deps: Deps }) => Result<R>;
+  },
+): Endpoint {
+  const { handler, status = 200, ...rest } = shape;
+  return {
+    ...(rest as Omit<EndpointShape, 'status' | 'least' | 'audits'>),
+    least: 'public',
+    audits: null,
+    status,
+    run: (deps, request) => handler({ body: parse(shape.body as B, request.body), request, deps }),
+  };
+}
+
+/** Mounts endpoints. */
+export function mountEndpoints(deps: Deps, endpoints: readonly Endpoint[]): Router {
   const router = Router();
-  const nobody: User = { clinicianId: '', practiceId: '', name: '' };
   for (const definition of endpoints) {
     router[definition.method](definition.path, async (request, response) => {
-      const user = definition.access === 'public' ? nobody : userOf(request);
-      const result = await definition.run(request, response, user);
-      if (definition.sends) return;
-      if (definition.status === 204 || result === undefined) response.status(204).end();
+      const result = await definition.run(deps, request);
+      if (result instanceof Sent) await result.send(response);
+      else if (definition.status === 204 || result === undefined) response.status(204).end();
       else response.status(definition.status).json(result);
     });
   }

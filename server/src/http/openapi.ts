@@ -1,13 +1,27 @@
 import { extendZodWithOpenApi, OpenApiGeneratorV31, OpenAPIRegistry } from '@asteasolutions/zod-to-openapi';
 import { problemSchema } from '@yonder/core/contracts';
 import { z } from 'zod';
-import type { Endpoint } from './endpoint.ts';
+import type { Endpoint, Tag } from './endpoint.ts';
 
 extendZodWithOpenApi(z);
 
+const TAGS: Readonly<Record<Tag, string>> = {
+  account: 'Signing in and out',
+  athletes: 'Athletes and the case the core judges',
+  story: 'What is told of an athlete: injuries, pain, stop-and-refer answers, precautions, needs, judgements',
+  screen: 'Visits and their results',
+  routine: 'The routine being edited, issued versions, handout',
+  run: 'Sessions and what happened in them',
+  progress: 'Decisions on the routine in force',
+  library: 'Drills and templates of the practice’s own',
+  figures: 'Figures and tasks of the practice’s own',
+  reference: 'The reference data that ships',
+  practice: 'The practice itself and its audit',
+};
+
 function responsesOf(endpoint: Endpoint) {
   const problem = {
-    description: 'Problem',
+    description: 'A problem document; its `code` says which',
     content: { 'application/problem+json': { schema: problemSchema } },
   };
   const schema = endpoint.response;
@@ -18,8 +32,14 @@ function responsesOf(endpoint: Endpoint) {
       : undefined;
   return {
     [endpoint.status]: { description: 'Done', ...(content ? { content } : {}) },
+    '4XX': problem,
     default: problem,
   };
+}
+
+function describe(endpoint: Endpoint): string {
+  const who = endpoint.least === 'public' ? 'Anybody may call it.' : `For ${endpoint.least} and above.`;
+  return endpoint.audits === null ? who : `${who} The audit gets "${endpoint.audits}".`;
 }
 
 /** OpenAPI 3.1 of the endpoints, from the very schemas that check requests. */
@@ -32,10 +52,13 @@ export function openApiDocument(endpoints: readonly Endpoint[]): object {
   });
   for (const endpoint of endpoints) {
     registry.registerPath({
+      operationId: endpoint.id,
+      tags: [endpoint.tag],
       method: endpoint.method,
       path: endpoint.path.replace(/:(\w+)/g, '{$1}'),
       summary: endpoint.summary,
-      security: endpoint.access === 'public' ? [] : [{ [cookie.name]: [] }],
+      description: describe(endpoint),
+      security: endpoint.least === 'public' ? [] : [{ [cookie.name]: [] }],
       request: {
         ...(endpoint.params ? { params: endpoint.params as z.ZodObject } : {}),
         ...(endpoint.query ? { query: endpoint.query as z.ZodObject } : {}),
@@ -48,9 +71,11 @@ export function openApiDocument(endpoints: readonly Endpoint[]): object {
     openapi: '3.1.0',
     info: {
       title: 'Yonder Ridge',
-      version: '1',
+      version: '2',
       description: 'Prehab routines: screen, judge, build, run, progress.',
+      license: { name: 'Unlicensed; the owner decides', identifier: 'LicenseRef-Unlicensed' },
     },
     servers: [{ url: '/api/v1' }],
+    tags: Object.entries(TAGS).map(([name, description]) => ({ name, description })),
   });
 }

@@ -9,17 +9,20 @@ export interface FieldFault {
 const CODES: Readonly<Record<ProblemCode, { status: number; title: string }>> = {
   'invalid-request': { status: 400, title: 'The request has faults' },
   'malformed-json': { status: 400, title: 'The body is not JSON' },
+  'unsupported-media-type': { status: 415, title: 'This kind of body is not taken' },
   'payload-too-large': { status: 413, title: 'The body is too large' },
   'not-signed-in': { status: 401, title: 'Sign in first' },
   'wrong-credentials': { status: 401, title: 'E-mail or password is wrong' },
   'csrf-token': { status: 403, title: 'The page is out of date; reload it' },
+  'not-allowed': { status: 403, title: 'Your role does not allow this' },
   'too-many-attempts': { status: 429, title: 'Too many attempts; wait a little' },
   'not-found': { status: 404, title: 'Not found' },
   'version-conflict': { status: 409, title: 'Somebody changed this meanwhile' },
   'already-exists': { status: 409, title: 'This exists already' },
+  'id-taken': { status: 409, title: 'This id stands for something else already' },
+  'in-use': { status: 409, title: 'This is still in use' },
   'safety-refused': { status: 422, title: 'A precaution or stop-and-refer sign forbids this' },
   blocked: { status: 422, title: 'A stop-and-refer sign is open' },
-  'implausible-value': { status: 422, title: 'A value is not plausible' },
   unavailable: { status: 503, title: 'The database cannot be reached' },
   internal: { status: 500, title: 'Something went wrong on our side' },
 };
@@ -59,4 +62,9 @@ export class ApiProblem extends Error {
 
 export function notFound(what: string): ApiProblem {
   return new ApiProblem('not-found', { detail: `${what} not found` });
+}
+
+/** Throws when there are faults, each at its own path. */
+export function refuse(errors: readonly FieldFault[]): void {
+  if (errors.length > 0) throw new ApiProblem('invalid-request', { errors });
 }

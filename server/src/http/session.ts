@@ -3,29 +3,44 @@ import createPgStore from 'connect-pg-simple';
 import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import type pg from 'pg';
-import type { User } from './endpoint.ts';
+import { Recent } from '../work/recent.ts';
 import { ApiProblem } from './problem.ts';
 
 declare module 'express-session' {
   interface SessionData {
-    user: User;
+    /** Who signed in; name, role and practice are read anew with every request. */
+    clinicianId: string;
     csrfToken: string;
   }
 }
 
 const TWELVE_HOURS_MS = 12 * 60 * 60 * 1000;
+/** A session that is used is kept alive, but not written with every single request. */
+const TOUCH_EVERY_MS = 5 * 60 * 1000;
 const CSRF_HEADER = 'x-csrf-token';
 
 /** Server-side sessions in PostgreSQL behind an HttpOnly, SameSite cookie. */
 export function sessionMiddleware(pool: pg.Pool, secret: string, secureCookie: boolean): RequestHandler {
   const PgStore = createPgStore(session);
+  const store = new PgStore({
+    pool,
+    tableName: 'login_sessions',
+    pruneSessionInterval: 900,
+    errorLog: () => undefined,
+  });
+  const touch = store.touch.bind(store);
+  const touched = new Recent<number>(5000);
+  store.touch = (sid, data, done) => {
+    const now = Date.now();
+    if (now - (touched.get(sid) ?? 0) < TOUCH_EVERY_MS) {
+      done?.();
+      return;
+    }
+    touched.set(sid, now);
+    touch(sid, data, done);
+  };
   return session({
-    store: new PgStore({
-      pool,
-      tableName: 'login_sessions',
-      pruneSessionInterval: 900,
-      errorLog: () => undefined,
-    }),
+    store,
     name: 'yonder.sid',
     secret,
     resave: false,
@@ -36,14 +51,14 @@ export function sessionMiddleware(pool: pg.Pool, secret: string, secureCookie: b
 }
 
 /** Starts a fresh session for a clinician; the old id is worthless afterwards. */
-export function startSession(request: Request, user: User): Promise<string> {
+export function startSession(request: Request, clinicianId: string): Promise<string> {
   return new Promise((resolve, reject) => {
     request.session.regenerate((error: unknown) => {
       if (error) {
         reject(error as Error);
         return;
       }
-      request.session.user = user;
+      request.session.clinicianId = clinicianId;
       request.session.csrfToken = randomBytes(24).toString('base64url');
       const token = request.session.csrfToken;
       // Answer only after the session is stored: the next request may reach another process.
@@ -58,10 +73,11 @@ export function endSession(request: Request): Promise<void> {
   });
 }
 
-export function userOf(request: Request): User {
-  const { user } = request.session;
-  if (!user) throw new ApiProblem('not-signed-in');
-  return user;
+/** The signed-in clinician's id; 401 when nobody is. */
+export function clinicianOf(request: Request): string {
+  const { clinicianId } = request.session;
+  if (!clinicianId) throw new ApiProblem('not-signed-in');
+  return clinicianId;
 }
 
 /** Refuses writes of a signed-in browser without the token that only our own page can read. */

@@ -1,28 +1,21 @@
-import { mkdtempSync, rmSync, chmodSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
-import { removeCluster, startCluster } from '../../../scripts/lib/postgres.mjs';
+import { throwawayCluster } from '../../../scripts/lib/throwaway.mjs';
+import { migrate } from '../db/migrate.ts';
+import { addTestPractices } from './practices.ts';
 
 declare module 'vitest' {
   export interface ProvidedContext {
     databaseUrl: string;
+    databaseLog: string;
   }
 }
 
-/** One throw-away PostgreSQL cluster for all server tests. */
+/** One throw-away cluster; its database is migrated once and is the template of every test file's own. */
 export default async function setup(project: TestProject) {
-  const base = mkdtempSync(join(tmpdir(), 'yonder-test-'));
-  chmodSync(base, 0o755); // the database's own user has to enter it
-  const cluster = await startCluster({
-    folder: join(base, 'pg'),
-    secretFile: join(base, 'secret'),
-    durable: false,
-  });
-  project.provide('databaseUrl', cluster.url);
-  return async () => {
-    await cluster.stop();
-    await removeCluster(cluster.folder);
-    rmSync(base, { recursive: true, force: true });
-  };
+  const { url, logFile, end } = await throwawayCluster('test');
+  await migrate(url);
+  await addTestPractices(url);
+  project.provide('databaseUrl', url);
+  project.provide('databaseLog', logFile);
+  return end;
 }

@@ -1,44 +1,51 @@
+import { randomUUID } from 'node:crypto';
 import type { Express } from 'express';
+import type { Role } from '@yonder/core/contracts';
+import type { Region } from '@yonder/core/domain';
+import { redFlagQuestions } from '@yonder/core/safety';
 import { bundledReference } from '@yonder/core/reference/bundled';
+import pg from 'pg';
 import { pino } from 'pino';
 import request from 'supertest';
 import { inject } from 'vitest';
 import { createApp } from '../app.ts';
-import { Builds } from '../compute/builds.ts';
+import { Compute } from '../compute/compute.ts';
 import type { Config } from '../config.ts';
 import { openDatabase } from '../db/database.ts';
-import type { Database } from '../db/database.ts';
-import { createMigrator } from '../db/migrate.ts';
-import { hashPassword } from '../features/auth/routes.ts';
+import { createDeps } from '../deps.ts';
+import type { Deps } from '../deps.ts';
+import { runJobsOnce } from '../jobs/run.ts';
+import { emailOf, PASSWORD } from './practices.ts';
+import type { PracticeName } from './practices.ts';
 
 export const TODAY = '2027-03-01';
-export const PASSWORD = 'ridge-and-valley';
+export { PASSWORD };
 
 /** What a signed-in client does, in few words. Each call expects nothing: look at `status` and `body`. */
 export interface Client {
   get: (path: string) => request.Test;
   post: (path: string, body?: object) => request.Test;
+  /** A post whose body gets an id of its own unless it has one. */
+  create: (path: string, body?: object) => request.Test;
   put: (path: string, body?: object) => request.Test;
   delete: (path: string) => request.Test;
 }
 
 export interface TestApp {
   readonly app: Express;
-  readonly database: Database;
+  readonly deps: Deps;
+  readonly databaseUrl: string;
   readonly log: string[];
-  /** Signs in a clinician of practice "north" or "south". */
-  readonly signIn: (practice?: 'north' | 'south') => Promise<Client>;
+  /** Statements sent to the database since the last look. */
+  readonly statements: string[];
+  /** Signs in a clinician of practice "north" or "south", the owner unless told otherwise. */
+  readonly signIn: (practice?: PracticeName, role?: Role) => Promise<Client>;
+  /** Rows straight from the database. */
+  readonly stored: <Row extends object>(sql: string, values?: unknown[]) => Promise<Row[]>;
+  readonly runJobs: () => Promise<void>;
+  /** Moves the clock; it stands still otherwise. */
+  readonly setClock: (instant: string) => void;
   readonly close: () => Promise<void>;
-}
-
-async function seedPractice(database: Database, name: string): Promise<void> {
-  const practice = await database.models.practices.create({ name });
-  await database.models.clinicians.create({
-    practiceId: practice.get('id') as string,
-    email: `${name}@example.org`,
-    name: name === 'north' ? 'R. Halloran' : 'T. Okafor',
-    passwordHash: await hashPassword(PASSWORD),
-  });
 }
 
 function clientOf(app: Express, cookie: string, csrf: string): Client {
@@ -47,19 +54,32 @@ function clientOf(app: Express, cookie: string, csrf: string): Client {
   return {
     get: (path) => request(app).get(`/api/v1${path}`).set('Cookie', cookie),
     post: (path, body = {}) => send('post', path, body),
+    create: (path, body = {}) => send('post', path, { id: randomUUID(), ...body }),
     put: (path, body = {}) => send('put', path, body),
     delete: (path) => send('delete', path),
   };
 }
 
-/** An application on an empty schema of the throw-away database, with two practices. */
+/** A database of its own, copied from the migrated template with its two practices. */
+async function ownDatabase(): Promise<{ url: string; drop: () => Promise<void> }> {
+  const url = new URL(inject('databaseUrl'));
+  const template = url.pathname.slice(1);
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  const atCluster = async (sql: string) => {
+    const client = new pg.Client({ connectionString: new URL('/postgres', url).href });
+    await client.connect();
+    await client.query(sql).finally(() => client.end());
+  };
+  await atCluster(`CREATE DATABASE "${name}" TEMPLATE "${template}" STRATEGY file_copy`);
+  url.pathname = `/${name}`;
+  return { url: url.href, drop: () => atCluster(`DROP DATABASE "${name}" WITH (FORCE)`) };
+}
+
+/** An application on a database of its own, with two practices that have a clinician of every role. */
 export async function createTestApp(): Promise<TestApp> {
-  const url = inject('databaseUrl');
-  const database = openDatabase(url);
-  await database.sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public');
-  await createMigrator(database.sequelize).up();
-  await seedPractice(database, 'north');
-  await seedPractice(database, 'south');
+  const { url, drop } = await ownDatabase();
+  const statements: string[] = [];
+  const database = openDatabase(url, { onStatement: (sql) => statements.push(sql) });
   const log: string[] = [];
   const logger = pino({ level: 'info' }, { write: (line: string) => log.push(line) });
   const config: Config = {
@@ -71,26 +91,38 @@ export async function createTestApp(): Promise<TestApp> {
     webDist: '',
     logLevel: 'info',
     signInLimit: 5,
+    poolSize: 10,
+    threads: 1,
+    jobs: false,
   };
-  const builds = new Builds();
-  const deps = { database, reference: bundledReference, builds, today: () => TODAY };
-  const { express: app, close } = createApp(deps, config, logger);
+  const compute = new Compute(1);
+  let now = new Date(`${TODAY}T12:00:00Z`);
+  const deps = createDeps({ database, reference: bundledReference, compute, clock: () => now });
+  const { express: app, pool, close } = createApp(deps, config, logger);
   return {
     app,
-    database,
+    deps,
+    databaseUrl: url,
     log,
-    signIn: async (practice = 'north') => {
+    statements,
+    signIn: async (practice = 'north', role = 'owner') => {
       const response = await request(app)
         .post('/api/v1/auth/sign-in')
-        .send({ email: `${practice}@example.org`, password: PASSWORD })
+        .send({ email: emailOf(practice, role), password: PASSWORD })
         .expect(200);
       const cookie = String(response.headers['set-cookie']).split(';')[0] ?? '';
       return clientOf(app, cookie, response.body.csrfToken);
     },
+    stored: async (sql, values = []) => (await pool.query(sql, values)).rows,
+    runJobs: () => runJobsOnce(deps, pool),
+    setClock: (instant) => {
+      now = new Date(instant);
+    },
     close: async () => {
-      await builds.close();
+      await compute.close();
       await close();
-      await database.sequelize.close();
+      await database.close();
+      await drop();
     },
   };
 }
@@ -111,7 +143,7 @@ export async function addAthlete(
   client: Client,
   over: object = {},
 ): Promise<{ id: string; version: number }> {
-  const response = await client.post('/athletes', { ...ATHLETE, ...over }).expect(201);
+  const response = await client.create('/athletes', { ...ATHLETE, ...over }).expect(201);
   return response.body;
 }
 
@@ -122,7 +154,7 @@ export async function screenAnkles(
   date: string,
   left = [7, 7.2, 7.1],
 ): Promise<string> {
-  const { body } = await client.post(`/athletes/${athleteId}/screenings`, { date }).expect(200);
+  const { body } = await client.create(`/athletes/${athleteId}/screenings`, { date }).expect(200);
   const put = (test: string, side: string, trials: number[]) =>
     client.put(`/screenings/${body.id}/results/${test}/${side}`, { trials }).expect(200);
   await put('wblt-distance', 'left', left);
@@ -133,6 +165,7 @@ export async function screenAnkles(
 }
 
 export const ROCK = {
+  id: '00000000-0000-4000-8000-0000000000c0',
   drill: 'knee-to-wall-rock',
   side: 'left',
   sets: 2,
@@ -145,5 +178,41 @@ export const ROCK = {
 /** Issues a one-drill routine on a day. */
 export function issue(client: Client, athleteId: string, on: string, items: object[] = [ROCK]): request.Test {
   const body = { on, mode: 'prepare', structure: 'two-block-general-to-specific', request: {}, items };
-  return client.post(`/athletes/${athleteId}/routines`, body);
+  return client.create(`/athletes/${athleteId}/routines`, body);
+}
+
+let told = 0;
+/** An event as a device says it. */
+export const said = (type: string, over: object = {}) => ({
+  id: randomUUID(),
+  device: 'test',
+  seq: (told += 1),
+  at: `${TODAY}T12:00:00.000Z`,
+  type,
+  ...over,
+});
+
+/** A session of the one-drill routine done in full: both sets, how it felt, the end. */
+export const DONE = () => [
+  said('started'),
+  said('reached', { item: ROCK.id, segment: 1, set: 1, side: 'left', amount: 8 }),
+  said('reached', { item: ROCK.id, segment: 3, set: 2, side: 'left', amount: 8 }),
+  said('amended', { item: ROCK.id, pain: 1, effort: 3, quality: 3 }),
+  said('finished'),
+];
+
+/** Answers every stop-and-refer question of a region, one of them with yes. */
+export function answerSigns(
+  client: Client,
+  athleteId: string,
+  region: Region,
+  positive: string | null = null,
+): request.Test {
+  const questions = redFlagQuestions(bundledReference, [region], ATHLETE.birthDate, TODAY);
+  const answers = questions.map(({ id, askRegion }) => ({
+    redFlag: id,
+    answer: id === positive,
+    ...(id === positive && askRegion ? { region } : {}),
+  }));
+  return client.create(`/athletes/${athleteId}/red-flags`, { regions: [region], answers });
 }

@@ -4,6 +4,7 @@ import { Suspense } from 'react';
 import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import { ErrorBoundary } from '../components/ErrorBoundary.tsx';
 import { useSignOutMutation } from '../features/auth/authEndpoints.ts';
+import { useSendUnsent } from '../features/run/useSendUnsent.ts';
 import { ReferenceProvider } from './reference.tsx';
 import classes from './Shell.module.css';
 import { useAppSelector } from './store.ts';
@@ -46,6 +47,7 @@ export function Shell() {
   const me = useAppSelector((state) => state.session.me);
   const { pathname } = useLocation();
   const [signOut] = useSignOutMutation();
+  useSendUnsent();
   return (
     <div className={classes.page}>
       <header className={classes.header}>

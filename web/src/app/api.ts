@@ -1,6 +1,7 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { BaseQueryFn, FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
-import type { Me, Problem } from '@yonder/core/contracts';
+import type { Me, Page, Problem } from '@yonder/core/contracts';
+import { newId } from './newId.ts';
 import { signedOut } from './sessionSlice.ts';
 
 /** What went wrong with a request: a problem document of the server, or no answer at all. */
@@ -28,13 +29,73 @@ function toApiError(error: FetchBaseQueryError): ApiError {
   return { kind: 'offline' };
 }
 
-const baseQuery: BaseQueryFn<string | FetchArgs, unknown, ApiError> = async (args, api, extra) => {
-  const result = await raw(args, api, extra);
-  if (!result.error) return { data: result.data };
+/** A request; one that `creates` gets the id of what it makes. */
+export type Ask = FetchArgs & { readonly creates?: boolean };
+
+/**
+ * Ids of what is being created, by what was asked. A creation that got no answer keeps its id: asked again, it is there
+ * once, however often it arrived.
+ */
+const unanswered = new Map<string, string>();
+
+function withId(args: Ask): { ask: FetchArgs; answered: () => void } {
+  const { creates, ...ask } = args;
+  if (!creates) return { ask, answered: () => undefined };
+  const key = `${ask.url} ${JSON.stringify(ask.body)}`;
+  const id = unanswered.get(key) ?? newId();
+  unanswered.set(key, id);
+  return {
+    ask: { method: 'POST', ...ask, body: { id, ...(ask.body as object) } },
+    answered: () => unanswered.delete(key),
+  };
+}
+
+const baseQuery: BaseQueryFn<string | Ask, unknown, ApiError> = async (args, api, extra) => {
+  const { ask, answered } = withId(typeof args === 'string' ? { url: args } : args);
+  const result = await raw(ask, api, extra);
+  if (!result.error) {
+    answered();
+    return { data: result.data };
+  }
   const error = toApiError(result.error);
+  if (error.kind === 'problem' && error.problem.status < 500) answered();
   if (error.kind === 'problem' && error.problem.code === 'not-signed-in') api.dispatch(signedOut());
   return { error };
 };
+
+type Fetch = (path: string) => MaybePromise<{ data?: unknown; error?: ApiError }>;
+type MaybePromise<T> = T | PromiseLike<T>;
+
+/** Everything of a list, page after page, with what stands beside the items of the first page. */
+export async function allPages<Item, Beside extends object = object>(
+  path: string,
+  fetch: Fetch,
+): Promise<{ data: Beside & { items: Item[] } } | { error: ApiError }> {
+  const items: Item[] = [];
+  let beside: Beside | null = null;
+  let after = '';
+  do {
+    const join = path.includes('?') ? '&' : '?';
+    const { data, error } = await fetch(
+      `${path}${join}limit=1000${after && `&after=${encodeURIComponent(after)}`}`,
+    );
+    if (error) return { error };
+    const { items: own, next, ...rest } = data as Page<Item> & Beside;
+    items.push(...own);
+    beside ??= rest as unknown as Beside;
+    after = next ?? '';
+  } while (after);
+  return { data: { ...(beside as Beside), items } };
+}
+
+/** The items of a whole list. */
+export async function allItems<Item>(
+  path: string,
+  fetch: Fetch,
+): Promise<{ data: Item[] } | { error: ApiError }> {
+  const all = await allPages<Item>(path, fetch);
+  return 'error' in all ? all : { data: all.data.items };
+}
 
 /** One API per backend; every feature injects its own endpoints. */
 export const api = createApi({

@@ -1,8 +1,20 @@
 import dayjs from 'dayjs';
+import timezone from 'dayjs/plugin/timezone';
+import utc from 'dayjs/plugin/utc';
 
-/** Today as an ISO day on this device's calendar. */
+dayjs.extend(utc);
+dayjs.extend(timezone);
+
+let practiceZone: string | undefined;
+
+/** From now on today is what it is in this time zone (IANA name): the practice’s, not the device’s. */
+export function setTimeZone(zone: string): void {
+  practiceZone = zone;
+}
+
+/** Today as an ISO day in the practice's time zone; before anybody is signed in, on this device's calendar. */
 export function today(): string {
-  return dayjs().format('YYYY-MM-DD');
+  return (practiceZone ? dayjs().tz(practiceZone) : dayjs()).format('YYYY-MM-DD');
 }
 
 /** "14 Mar 2027"; the year is left out within the year shown beside it. */

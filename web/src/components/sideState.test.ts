@@ -1,4 +1,4 @@
-import { judgeFindings } from '@yonder/core/findings';
+import { assessCase } from '@yonder/core/assess';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { caseSchema } from '@yonder/core/schemas';
 import { describe, expect, it } from 'vitest';
@@ -6,7 +6,7 @@ import { errorText, fieldErrors } from '../app/api.ts';
 import { stateOfSide } from './sideState.ts';
 
 const report = (results: object[], athlete: object = {}) =>
-  judgeFindings(
+  assessCase(
     bundledReference,
     caseSchema.parse({
       format: 'yonder-ridge-case/1',
@@ -14,7 +14,7 @@ const report = (results: object[], athlete: object = {}) =>
       athlete: { birthDate: '2000-01-01', ...athlete },
       screenings: [{ date: '2027-02-28', results }],
     }),
-  );
+  ).report;
 const lunge = (side: string, value: number) => ({ test: 'wblt-distance', side, trials: [value] });
 
 describe('the state of a region and side', () => {

@@ -1,8 +1,8 @@
-import type { Ask, CallName, Calls, InterimOf, Reply } from './protocol.ts';
+import type { CallName, Calls, InterimOf, Message, Reply, Subject } from './protocol.ts';
 
 /** The part of a worker that the client uses; a test passes its own. */
 export interface WorkerPort {
-  postMessage: (message: Ask) => void;
+  postMessage: (message: Message) => void;
   terminate: () => void;
   onmessage: ((event: MessageEvent<Reply>) => void) | null;
   onerror: ((event: ErrorEvent) => void) | null;
@@ -23,6 +23,8 @@ export interface CallOptions<Name extends CallName> {
 /** Calls into a compute worker, with interim answers and cancellation. */
 export class ComputeClient {
   private port: WorkerPort | null = null;
+  /** The record that the worker holds. */
+  private held: string | null = null;
   private nextId = 1;
   private readonly waiting = new Map<number, Waiting>();
   private readonly createPort: () => WorkerPort;
@@ -55,12 +57,15 @@ export class ComputeClient {
   private stop(reason: Error): void {
     this.port?.terminate();
     this.port = null;
+    this.held = null;
     for (const waiting of this.waiting.values()) waiting.reject(reason);
     this.waiting.clear();
   }
 
+  /** Asks something of a record (none for `warm`); the record itself travels only when it is another one. */
   call<Name extends CallName>(
     call: Name,
+    subject: Name extends 'warm' ? null : Subject,
     ask: Calls[Name]['ask'],
     options: CallOptions<Name> = {},
   ): Promise<Calls[Name]['answer']> {
@@ -85,7 +90,12 @@ export class ComputeClient {
         reject: settle(reject),
         onInterim,
       });
-      this.open().postMessage({ id, call, ask });
+      const port = this.open();
+      if (subject && subject.revision !== this.held) {
+        this.held = subject.revision;
+        port.postMessage({ hold: subject });
+      }
+      port.postMessage({ id, call, ask });
     });
   }
 }

@@ -15,35 +15,36 @@ import {
   whyNotExact,
   whyNotRange,
 } from '@yonder/core/builder';
+import type { MipSolver } from '@yonder/core/builder';
 import { checkRoutine } from '@yonder/core/checks';
 import { failureDistance } from '@yonder/core/dose';
 import type { CallName, Calls, InterimOf } from './protocol.ts';
-import { solvedCase } from './solvedCase.ts';
-import type { Tools } from './solvedCase.ts';
+import type { HeldRecord } from './solvedCase.ts';
 
 /** Drills that are answered when none is named. */
 const NEAREST = 10;
 
 type Handlers = {
-  readonly [Name in CallName]: (
-    tools: Tools,
+  readonly [Name in Exclude<CallName, 'warm'>]: (
+    record: HeldRecord,
     ask: Calls[Name]['ask'],
     onInterim: (interim: InterimOf<Name>) => void,
   ) => Calls[Name]['answer'];
 };
 
+/** The first solve pays for compiling the WebAssembly: let it be one that nobody waits for. */
+export function warm(solver: MipSolver): Calls['warm']['answer'] {
+  const model = { cost: [1], lower: [0], upper: [1], integer: [true], rows: [], offset: 0 };
+  solver.solve(model, { relativeGap: 0, nodeLimit: 1 });
+  return { ready: true };
+}
+
 /** Plain functions over the core, one per call; the worker file only connects them to messages. */
 export const handlers: Handlers = {
-  warm: ({ solver }) => {
-    // The first solve pays for compiling the WebAssembly: let it be one that nobody waits for.
-    const model = { cost: [1], lower: [0], upper: [1], integer: [true], rows: [], offset: 0 };
-    solver.solve(model, { relativeGap: 0, nodeLimit: 1 });
-    return { ready: true };
-  },
-  build: ({ reference, solver }, { case: input }, onInterim) =>
-    buildRoutine(reference, input, solver, { onReport: (report, stage) => onInterim({ report, stage }) }),
-  explain: (tools, { case: input, items }) => {
-    const { prepared } = solvedCase(tools, input);
+  build: ({ assessment, solver }, { request }, onInterim) =>
+    buildRoutine(assessment, request, solver, { onReport: (report, stage) => onInterim({ report, stage }) }),
+  explain: (record, { request, items }) => {
+    const { prepared } = record.solved(request);
     const explained = explainItems(prepared, items);
     const known = items.filter((item) => prepared.reference.drills.has(item.drill));
     const best = orderedItems(prepared, known);
@@ -59,10 +60,10 @@ export const handlers: Handlers = {
       best: { items: best, cost: orderCost(prepared.reference, best) },
     };
   },
-  swaps: (tools, { case: input, items, index, reason }) =>
-    swapsFor(solvedCase(tools, input).prepared, items, index, reason),
-  whyNot: (tools, { case: input, drills }, onInterim) => {
-    const solved = solvedCase(tools, input);
+  swaps: (record, { request, items, index, reason }) =>
+    swapsFor(record.solved(request).prepared, items, index, reason),
+  whyNot: (record, { request, drills }, onInterim) => {
+    const solved = record.solved(request);
     const answer = solved.answer();
     if (!answer) return {};
     const { plan, relaxation } = answer;
@@ -72,24 +73,24 @@ export const handlers: Handlers = {
     onInterim(each(whyNotBound));
     return each(whyNotRange);
   },
-  whyNotExact: (tools, { case: input, drill }) => {
-    const solved = solvedCase(tools, input);
+  whyNotExact: (record, { request, drill }) => {
+    const solved = record.solved(request);
     const answer = solved.answer();
     if (!answer) return { why: { kind: 'clashes' }, minutes: null };
-    const why = whyNotExact(solved.prepared, answer.plan, tools.solver, drill);
-    const minutes = why.kind === 'costs' ? minutesUntilIn(solved.prepared, tools.solver, drill) : null;
+    const why = whyNotExact(solved.prepared, answer.plan, record.solver, drill);
+    const minutes = why.kind === 'costs' ? minutesUntilIn(solved.prepared, record.solver, drill) : null;
     return { why, minutes };
   },
-  whatIf: ({ reference, solver }, { case: input, change }) => {
-    const now = buildRoutine(reference, input, solver);
-    return { ...whatIf(reference, input, now, change, solver), now };
+  whatIf: ({ assessment, solver }, { request, change }) => {
+    const now = buildRoutine(assessment, request, solver);
+    return { ...whatIf(assessment, request, now, change, solver), now };
   },
-  curve: (tools, { case: input, minutes }, onInterim) =>
-    benefitCurve(solvedCase(tools, input).prepared, tools.solver, minutes, { onPoint: onInterim }),
-  refit: ({ reference, solver }, { case: input, from }) => {
-    const wanted = { ...input, request: { ...input.request, prefer: [...from] } };
-    const report = buildRoutine(reference, wanted, solver);
+  curve: (record, { request, minutes }, onInterim) =>
+    benefitCurve(record.solved(request).prepared, record.solver, minutes, { onPoint: onInterim }),
+  refit: ({ assessment, solver }, { request, from }) => {
+    const wanted = { ...request, prefer: [...from] };
+    const report = buildRoutine(assessment, wanted, solver);
     const items = from.map((drill) => ({ drill }));
-    return { report, changes: refitChanges(prepareBuild(reference, wanted), items, report) };
+    return { report, changes: refitChanges(prepareBuild(assessment, wanted), items, report) };
   },
 };

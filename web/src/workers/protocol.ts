@@ -12,7 +12,7 @@ import type {
   WhyNot,
 } from '@yonder/core/builder';
 import type { Check } from '@yonder/core/checks';
-import type { Case, RoutineItem, Side } from '@yonder/core/domain';
+import type { BuildRequest, Case, RoutineItem, Side } from '@yonder/core/domain';
 import type { FailureDistance } from '@yonder/core/dose';
 
 /** How items stand: each explained, what nobody serves, what is wrong and how it is repaired, what the order costs. */
@@ -26,14 +26,31 @@ export interface Explained {
   readonly best: { readonly items: readonly RoutineItem[]; readonly cost: OrderCost };
 }
 
-/** What the worker can be asked, and what it answers. */
+/** A record under a name that differs whenever anything of it does: the worker judges it once and holds the assessment. */
+export interface Subject {
+  readonly revision: string;
+  readonly case: Case;
+}
+
+/** What is asked of a subject: the time, kit, pins and the rest. */
+export interface Asked {
+  readonly subject: Subject;
+  readonly request: BuildRequest;
+}
+
+/** What the worker can be asked of the assessment it holds, and what it answers. */
 export interface Calls {
   /** Loads reference and solver and solves once, so that the first real solve is warm. */
   readonly warm: { ask: Record<string, never>; answer: { ready: true } };
-  readonly build: { ask: { case: Case }; answer: BuildReport };
-  readonly explain: { ask: { case: Case; items: readonly RoutineItem[] }; answer: Explained };
+  readonly build: { ask: { request: BuildRequest }; answer: BuildReport };
+  readonly explain: { ask: { request: BuildRequest; items: readonly RoutineItem[] }; answer: Explained };
   readonly swaps: {
-    ask: { case: Case; items: readonly RoutineItem[]; index: number; reason: SwapReason | null };
+    ask: {
+      request: BuildRequest;
+      items: readonly RoutineItem[];
+      index: number;
+      reason: SwapReason | null;
+    };
     answer: readonly Swap[];
   };
   /**
@@ -41,20 +58,26 @@ export interface Calls {
    * the ten that come nearest.
    */
   readonly whyNot: {
-    ask: { case: Case; drills: readonly string[] };
+    ask: { request: BuildRequest; drills: readonly string[] };
     answer: Readonly<Record<string, WhyNot>>;
   };
   /** The same for one drill, proven, with the extra minutes from which it comes in by itself. */
   readonly whyNotExact: {
-    ask: { case: Case; drill: string };
+    ask: { request: BuildRequest; drill: string };
     answer: { why: WhyNot; minutes: number | null };
   };
-  readonly whatIf: { ask: { case: Case; change: RequestChange }; answer: WhatIf & { now: BuildReport } };
+  readonly whatIf: {
+    ask: { request: BuildRequest; change: RequestChange };
+    answer: WhatIf & { now: BuildReport };
+  };
   /** Benefit against minutes; every point as an interim answer. */
-  readonly curve: { ask: { case: Case; minutes: readonly number[] }; answer: readonly CurvePoint[] };
+  readonly curve: {
+    ask: { request: BuildRequest; minutes: readonly number[] };
+    answer: readonly CurvePoint[];
+  };
   /** Builds while keeping drills where they fit, and says what became of each. */
   readonly refit: {
-    ask: { case: Case; from: readonly string[] };
+    ask: { request: BuildRequest; from: readonly string[] };
     answer: { report: BuildReport; changes: readonly RefitChange[] };
   };
 }
@@ -69,11 +92,18 @@ export interface Interims {
 }
 export type InterimOf<Name extends CallName> = Name extends keyof Interims ? Interims[Name] : never;
 
+/** Told before what is asked of it: from here on the questions are about this record. */
+export interface Hold {
+  readonly hold: Subject;
+}
+
 export interface Ask {
   readonly id: number;
   readonly call: CallName;
   readonly ask: Calls[CallName]['ask'];
 }
+
+export type Message = Hold | Ask;
 
 export type Reply =
   | { readonly id: number; readonly kind: 'interim'; readonly interim: unknown }

@@ -1,14 +1,13 @@
 import type { AthleteFields } from '@yonder/core/contracts';
 import { kitWords } from '@yonder/core/formats';
 import type { Reference } from '@yonder/core/reference';
-import { ApiProblem } from '../../http/problem.ts';
+import { refuse } from '../../http/problem.ts';
 import type { FieldFault } from '../../http/problem.ts';
 
 /** What the reference and the calendar say against typed athlete fields; throws a problem naming each field. */
 export function checkAthleteFields(reference: Reference, fields: AthleteFields, today: string): void {
   const errors: FieldFault[] = [];
   if (fields.birthDate >= today) errors.push({ path: '$.birthDate', message: 'must be before today' });
-  if (fields.birthDate < '1900-01-01') errors.push({ path: '$.birthDate', message: 'is too long ago' });
   fields.tasks.forEach((task, i) => {
     if (!reference.demands.has(task.id))
       errors.push({ path: `$.tasks[${i}].id`, message: `unknown task "${task.id}"` });
@@ -24,14 +23,5 @@ export function checkAthleteFields(reference: Reference, fields: AthleteFields, 
     if (!reference.drills.has(id))
       errors.push({ path: `$.dislikes[${i}]`, message: `unknown drill "${id}"` });
   });
-  if (errors.length > 0) throw new ApiProblem('invalid-request', { errors });
-}
-
-/** Throws when a day lies after today. */
-export function checkNotAfter(path: string, day: string, today: string): void {
-  if (day > today) {
-    throw new ApiProblem('invalid-request', {
-      errors: [{ path, message: `${day} is after today, ${today}` }],
-    });
-  }
+  refuse(errors);
 }

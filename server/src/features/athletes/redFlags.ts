@@ -1,71 +1,54 @@
+import { createHash } from 'node:crypto';
 import type { AthleteRow } from '@yonder/core/contracts';
-import type { Region } from '@yonder/core/domain';
+import type { Region, Side } from '@yonder/core/domain';
 import { redFlagQuestions } from '@yonder/core/safety';
-import type { Deps } from '../../deps.ts';
-import type { User } from '../../http/endpoint.ts';
-import { ApiProblem, notFound } from '../../http/problem.ts';
-import { checkNotAfter } from './faults.ts';
-import { redFlagRow } from './records.ts';
-import { loadStory } from './repository.ts';
-import { changeStory } from './service.ts';
+import { refuse } from '../../http/problem.ts';
+import type { Unit } from '../../work/unit.ts';
+import { needAthlete, showAthlete } from './stories.ts';
 
 interface Answer {
   redFlag: string;
   answer: boolean;
-  region: string | null;
-  side: string | null;
+  region: Region | null;
+  side: Side | null;
+}
+
+/** The id of one of several rows that are made together: always the same for the same batch and name. */
+export function idWithin(batch: string, name: string): string {
+  const hex = createHash('sha256').update(`${batch}/${name}`).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
 
 /** Stores the answers to every question of the regions; each must be answered, and a positive one names its region. */
 export async function answerRedFlags(
-  deps: Deps,
-  user: User,
+  unit: Unit,
   athleteId: string,
-  input: { regions: Region[]; answers: Answer[] },
+  { id, regions, answers }: { id: string; regions: Region[]; answers: Answer[] },
 ): Promise<AthleteRow> {
-  const { athlete } = await loadStory(deps.database, user.practiceId, athleteId);
-  const questions = redFlagQuestions(deps.reference, input.regions, athlete.birthDate, deps.today());
-  const errors = input.answers.flatMap((answer, i) => {
-    const flag = deps.reference.redFlags.get(answer.redFlag);
+  const { reference, today } = unit;
+  const athlete = await needAthlete(unit, athleteId);
+  const questions = redFlagQuestions(reference, regions, athlete.birthDate, today);
+  const errors = answers.flatMap((answer, i) => {
+    const flag = reference.redFlags.get(answer.redFlag);
     if (!flag) return [{ path: `$.answers[${i}].redFlag`, message: 'unknown question' }];
     const needsRegion = answer.answer && flag.askRegion && answer.region === null;
     return needsRegion ? [{ path: `$.answers[${i}].region`, message: 'say which region' }] : [];
   });
-  const missing = questions.filter((q) => !input.answers.some((a) => a.redFlag === q.id));
-  for (const { id } of missing) errors.push({ path: '$.answers', message: `no answer to ${id}` });
-  if (errors.length > 0) throw new ApiProblem('invalid-request', { errors });
-  const common = {
-    athleteId,
-    practiceId: user.practiceId,
-    askedFor: input.regions,
-    answeredOn: deps.today(),
-    answeredBy: user.name,
-  };
-  return changeStory(deps, user, athleteId, 'red-flags.answer', async (transaction) => {
-    const rows = input.answers.map((answer) => ({ ...answer, ...common }));
-    await deps.database.models.redFlags.bulkCreate(rows, { transaction });
-  });
-}
-
-/** Records a clearance: the only thing that lifts a positive answer. */
-export function clearRedFlag(
-  deps: Deps,
-  user: User,
-  athleteId: string,
-  answerId: string,
-  clearance: { by: string; date: string; scope: string },
-): Promise<AthleteRow> {
-  checkNotAfter('$.date', clearance.date, deps.today());
-  return changeStory(deps, user, athleteId, 'red-flag.clear', async (transaction) => {
-    const row = await deps.database.models.redFlags.findOne({
-      where: { id: answerId, athleteId, practiceId: user.practiceId, answer: true },
-      transaction,
-      lock: transaction.LOCK.UPDATE,
-    });
-    if (!row) throw notFound('Stop-and-refer answer');
-    const plain = row.get({ plain: true });
-    if (plain.clearanceOn !== null) throw new ApiProblem('version-conflict', { current: redFlagRow(plain) });
-    const { by: clearanceBy, date: clearanceOn, scope: clearanceScope } = clearance;
-    await row.update({ clearanceBy, clearanceOn, clearanceScope }, { transaction });
-  });
+  const missing = questions.filter((q) => !answers.some((a) => a.redFlag === q.id));
+  for (const question of missing) errors.push({ path: '$.answers', message: `no answer to ${question.id}` });
+  refuse(errors);
+  await unit.rows.red_flag_answers.insertAll(
+    answers.map((answer, i) => ({
+      ...answer,
+      id: idWithin(id, `${i}/${answer.redFlag}`),
+      athleteId,
+      askedFor: regions,
+      answeredOn: today,
+      answeredBy: unit.actor.name,
+      clearanceBy: null,
+      clearanceOn: null,
+      clearanceScope: null,
+    })),
+  );
+  return showAthlete(unit, athleteId);
 }

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { judgeFindings } from '@yonder/core/findings';
+import { assessCase } from '@yonder/core/assess';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { addAthlete, createTestApp, screenAnkles, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
@@ -15,16 +15,19 @@ beforeAll(async () => {
 afterAll(() => app.close());
 
 const caseOf = async (id: string) => (await north.get(`/athletes/${id}/case`).expect(200)).body.case;
-const findingsOf = async (id: string) => judgeFindings(bundledReference, await caseOf(id)).findings;
+const findingsOf = async (id: string) => assessCase(bundledReference, await caseOf(id)).report.findings;
 
 describe('what hurts now', () => {
   const pain = { region: 'elbow', side: 'right', aspect: 'outer', feel: 'ache', when: 'day-after', nrs: 3 };
 
   it('is in the case until it ends, and stays on record after', async () => {
     const { id } = await addAthlete(north);
-    const { body } = await north.post(`/athletes/${id}/pains`, { ...pain, since: '2027-02-01' }).expect(201);
+    const { body } = await north
+      .create(`/athletes/${id}/pains`, { ...pain, since: '2027-02-01' })
+      .expect(201);
     expect((await caseOf(id)).athlete.pains).toEqual([{ ...pain, since: '2027-02-01', ended: null }]);
-    const end = (date: string) => north.post(`/athletes/${id}/pains/${body.pains[0].id}/end`, { date });
+    const end = (date: string) =>
+      north.post(`/athletes/${id}/pains/${body.pains[0].id}/end`, { date, version: 1 });
     expect((await end('2027-01-31').expect(400)).body.errors[0].path).toBe('$.date');
     expect((await end(TODAY).expect(200)).body.pains).toMatchObject([{ ...pain, ended: TODAY }]);
   });
@@ -37,7 +40,7 @@ describe('what hurts now', () => {
   ])('with %o is refused at %s and nothing is stored', async (over, path) => {
     const { id } = await addAthlete(north);
     const body = { ...pain, since: '2027-02-01', ...over };
-    const refused = await north.post(`/athletes/${id}/pains`, body).expect(400);
+    const refused = await north.create(`/athletes/${id}/pains`, body).expect(400);
     expect(refused.body.errors.map((e: { path: string }) => e.path)).toContain(path);
     expect((await north.get(`/athletes/${id}`)).body.pains).toEqual([]);
   });
@@ -48,7 +51,7 @@ describe('a protocol after an operation', () => {
   const operated = async () => {
     const { id } = await addAthlete(north);
     const drill = bundledReference.data.drills.find((d) => d.regions.primary.includes('ankle-foot'))?.id;
-    await north.post(`/athletes/${id}/injuries`, {
+    await north.create(`/athletes/${id}/injuries`, {
       region: 'ankle-foot',
       side: 'left',
       date: '2027-01-10',
@@ -59,7 +62,7 @@ describe('a protocol after an operation', () => {
 
   it('opens exactly the ticked tests of that region and side', async () => {
     const { id, body } = await operated();
-    const visit = (await north.post(`/athletes/${id}/screenings`, { date: TODAY })).body.id;
+    const visit = (await north.create(`/athletes/${id}/screenings`, { date: TODAY })).body.id;
     const put = (test: string, trials: number[]) =>
       north.put(`/screenings/${visit}/results/${test}/left`, { trials });
     await put('wblt-distance', [7, 7, 7]).expect(422);
@@ -93,9 +96,9 @@ describe('an athlete’s own need', () => {
     await north.put(path, { value: 6, reason: 'bony block, lives well with it' }).expect(200);
     expect((await short())?.evidence.map((e) => e.needSource.kind)).toContain('override');
     expect((await short())?.severity).toBeLessThan(before?.severity ?? 0);
-    await north.delete(path).expect(200);
+    await north.delete(`${path}?version=1`).expect(200);
     expect((await short())?.severity).toBe(before?.severity);
-    await north.delete(path).expect(404);
+    await north.delete(`${path}?version=1`).expect(404);
   });
 
   it.each([
@@ -119,10 +122,10 @@ describe('what is said of a finding', () => {
       (await findingsOf(id)).find((f) => f.restriction === calf.restriction && f.side === 'left')?.priority;
     const before = await priority();
     const aside = { ...calf, verdict: 'dismissed', reason: 'tested tired after a race' };
-    const { body } = await north.post(`/athletes/${id}/judgements`, aside).expect(201);
+    const { body } = await north.create(`/athletes/${id}/judgements`, aside).expect(201);
     expect(body.judgements).toMatchObject([{ ...aside, by: 'R. Halloran', date: TODAY }]);
     expect(await priority()).toBe(0);
-    await north.delete(`/athletes/${id}/judgements/${body.judgements[0].id}`).expect(200);
+    await north.delete(`/athletes/${id}/judgements/${body.judgements[0].id}?version=1`).expect(200);
     expect(await priority()).toBe(before);
   });
 
@@ -132,13 +135,13 @@ describe('what is said of a finding', () => {
     [{ restriction: 'moon-walk', side: 'left', verdict: 'seen' }, '$.restriction'],
   ])('%o is refused at %s', async (body, path) => {
     const { id } = await addAthlete(north);
-    const refused = await north.post(`/athletes/${id}/judgements`, body).expect(400);
+    const refused = await north.create(`/athletes/${id}/judgements`, body).expect(400);
     expect(refused.body.errors[0].path).toBe(path);
   });
 
   it('of another practice’s athlete does not exist', async () => {
     const { id } = await addAthlete(north);
-    await south.post(`/athletes/${id}/judgements`, { ...calf, verdict: 'seen' }).expect(404);
+    await south.create(`/athletes/${id}/judgements`, { ...calf, verdict: 'seen' }).expect(404);
     await south.put(`/athletes/${id}/needs/wblt-distance/left`, { value: 6, reason: 'why' }).expect(404);
     await south.put(`/athletes/${id}/protocols/knee/left`, { by: 'X', date: TODAY }).expect(404);
   });

@@ -1,61 +1,24 @@
 import type { AthleteRow } from '@yonder/core/contracts';
 import type { CurrentPain, Judgement, Region, Side } from '@yonder/core/domain';
 import { isPlausible } from '@yonder/core/measure';
-import type { Deps } from '../../deps.ts';
-import type { User } from '../../http/endpoint.ts';
-import { ApiProblem, notFound } from '../../http/problem.ts';
-import type { FieldFault } from '../../http/problem.ts';
-import { updateVersioned } from '../../http/versioned.ts';
-import { checkNotAfter } from './faults.ts';
-import { protocolRow } from './records.ts';
-import { changeStory } from './service.ts';
-
-function refuse(errors: readonly FieldFault[]): void {
-  if (errors.length > 0) throw new ApiProblem('invalid-request', { errors: [...errors] });
-}
+import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
+import { checkNotAfter } from '../../work/days.ts';
+import type { Unit } from '../../work/unit.ts';
+import { needRow, protocolRow } from './rows.ts';
+import { needAthlete, showAthlete } from './stories.ts';
+import { newId } from '../../work/newId.ts';
 
 /** Records what hurts now. */
-export function addPain(
-  deps: Deps,
-  user: User,
+export async function addPain(
+  unit: Unit,
   athleteId: string,
-  { when, aspect, feel, ...pain }: Omit<CurrentPain, 'ended'>,
+  { when, aspect, feel, ...pain }: Omit<CurrentPain, 'ended'> & { id: string },
 ): Promise<AthleteRow> {
-  checkNotAfter('$.since', pain.since, deps.today());
-  return changeStory(deps, user, athleteId, 'pain.add', (transaction) =>
-    deps.database.models.pains.create(
-      {
-        ...pain,
-        moment: when,
-        aspect: aspect ?? null,
-        feel: feel ?? null,
-        athleteId,
-        practiceId: user.practiceId,
-      },
-      { transaction },
-    ),
-  );
-}
-
-/** It no longer hurts: the entry stays on record with the day it ended. */
-export function endPain(
-  deps: Deps,
-  user: User,
-  athleteId: string,
-  painId: string,
-  date: string,
-): Promise<AthleteRow> {
-  checkNotAfter('$.date', date, deps.today());
-  return changeStory(deps, user, athleteId, 'pain.end', async (transaction) => {
-    const row = await deps.database.models.pains.findOne({
-      where: { id: painId, athleteId, practiceId: user.practiceId },
-      transaction,
-    });
-    if (!row) throw notFound('Pain');
-    const since = row.get('since') as string;
-    if (date < since) refuse([{ path: '$.date', message: `before it began, ${since}` }]);
-    await row.update({ ended: date }, { transaction });
-  });
+  checkNotAfter('$.since', pain.since, unit.today);
+  await needAthlete(unit, athleteId);
+  const places = { moment: when, aspect: aspect ?? null, feel: feel ?? null };
+  await unit.rows.pains.insert({ ...pain, ...places, ended: null, athleteId });
+  return showAthlete(unit, athleteId);
 }
 
 interface ProtocolInput {
@@ -67,15 +30,14 @@ interface ProtocolInput {
 }
 
 /** Stores what the treating clinician ticked for a region and side; nothing else is shown there (level P). */
-export function putProtocol(
-  deps: Deps,
-  user: User,
+export async function putProtocol(
+  unit: Unit,
   athleteId: string,
   place: { region: Region; side: Side },
   { version, ...protocol }: ProtocolInput,
 ): Promise<AthleteRow> {
-  checkNotAfter('$.date', protocol.date, deps.today());
-  const { drills, tests } = deps.reference;
+  checkNotAfter('$.date', protocol.date, unit.today);
+  const { drills, tests } = (await unit.practice()).reference;
   refuse([
     ...protocol.drills.flatMap((id, i) =>
       drills.has(id) ? [] : [{ path: `$.drills[${i}]`, message: `unknown drill "${id}"` }],
@@ -84,29 +46,24 @@ export function putProtocol(
       tests.has(id) ? [] : [{ path: `$.tests[${i}]`, message: `unknown test "${id}"` }],
     ),
   ]);
-  const table = deps.database.models.protocols;
-  return changeStory(deps, user, athleteId, 'protocol.put', async (transaction) => {
-    const where = { athleteId, practiceId: user.practiceId, ...place };
-    if (version !== null) {
-      await updateVersioned(table, where, version, protocol, protocolRow, transaction);
-      return;
-    }
-    const existing = await table.findOne({ where, transaction });
-    if (existing)
-      throw new ApiProblem('version-conflict', { current: protocolRow(existing.get({ plain: true })) });
-    await table.create({ ...where, ...protocol }, { transaction });
-  });
+  await needAthlete(unit, athleteId, true);
+  const table = unit.rows.protocols;
+  const where = { athleteId, ...place };
+  const existing = await table.one(where);
+  if (version !== null) await table.change(where, version, protocol, protocolRow);
+  else if (existing) throw new ApiProblem('version-conflict', { current: protocolRow(existing) });
+  else await table.insert({ id: newId(), ...where, ...protocol });
+  return showAthlete(unit, athleteId);
 }
 
 /** Sets an athlete's own need for a test and side, with a reason; it replaces task and floor. */
-export function putNeed(
-  deps: Deps,
-  user: User,
+export async function putNeed(
+  unit: Unit,
   athleteId: string,
   place: { test: string; side: Side },
-  input: { value: number; reason: string },
+  { version, ...input }: { value: number; reason: string; version: number | null },
 ): Promise<AthleteRow> {
-  const test = deps.reference.tests.get(place.test);
+  const test = unit.reference.tests.get(place.test);
   if (!test) throw notFound('Test');
   const { min, max } = test.plausible;
   refuse([
@@ -117,37 +74,34 @@ export function putNeed(
       ? []
       : [{ path: '$.value', message: `${input.value} is outside ${min} to ${max} ${test.unit}` }]),
   ]);
-  return changeStory(deps, user, athleteId, 'need.put', async (transaction) => {
-    const where = { athleteId, practiceId: user.practiceId, ...place };
-    await deps.database.models.needs.destroy({ where, transaction });
-    await deps.database.models.needs.create(
-      { ...where, ...input, setBy: user.name, setOn: deps.today() },
-      { transaction },
-    );
-  });
+  await needAthlete(unit, athleteId, true);
+  const where = { athleteId, ...place };
+  const need = { ...input, setBy: unit.actor.name, setOn: unit.today };
+  const existing = await unit.rows.need_overrides.one(where);
+  if (version !== null) await unit.rows.need_overrides.change(where, version, need, needRow);
+  else if (existing) throw new ApiProblem('version-conflict', { current: needRow(existing) });
+  else await unit.rows.need_overrides.insert({ id: newId(), ...where, ...need });
+  return showAthlete(unit, athleteId);
 }
 
 /** Takes an athlete's own need back: task and floor speak again. */
-export function removeNeed(
-  deps: Deps,
-  user: User,
+export async function removeNeed(
+  unit: Unit,
   athleteId: string,
   place: { test: string; side: Side },
+  version: number,
 ): Promise<AthleteRow> {
-  return changeStory(deps, user, athleteId, 'need.remove', async (transaction) => {
-    const where = { athleteId, practiceId: user.practiceId, ...place };
-    if ((await deps.database.models.needs.destroy({ where, transaction })) === 0) throw notFound('Need');
-  });
+  await unit.rows.need_overrides.remove({ athleteId, ...place }, version, needRow);
+  return showAthlete(unit, athleteId);
 }
 
 /** Records what a practitioner says of a finding, or one seen by eye. */
-export function addJudgement(
-  deps: Deps,
-  user: User,
+export async function addJudgement(
+  unit: Unit,
   athleteId: string,
-  input: Omit<Judgement, 'by' | 'date'>,
+  input: Omit<Judgement, 'by' | 'date'> & { id: string },
 ): Promise<AthleteRow> {
-  const restriction = deps.reference.restrictions.get(input.restriction);
+  const restriction = unit.reference.restrictions.get(input.restriction);
   const central = restriction?.laterality === 'central';
   refuse([
     ...(restriction
@@ -160,19 +114,18 @@ export function addJudgement(
       ? [{ path: '$.reason', message: 'say why it is set aside' }]
       : []),
   ]);
-  return changeStory(deps, user, athleteId, `finding.${input.verdict}`, (transaction) =>
-    deps.database.models.judgements.create(
-      { ...input, athleteId, practiceId: user.practiceId, by: user.name, date: deps.today() },
-      { transaction },
-    ),
-  );
+  await needAthlete(unit, athleteId);
+  await unit.rows.judgements.insert({ ...input, athleteId, by: unit.actor.name, date: unit.today });
+  return showAthlete(unit, athleteId);
 }
 
 /** Takes a judgement back. */
-export function removeJudgement(deps: Deps, user: User, athleteId: string, id: string): Promise<AthleteRow> {
-  return changeStory(deps, user, athleteId, 'finding.withdraw', async (transaction) => {
-    const where = { id, athleteId, practiceId: user.practiceId };
-    if ((await deps.database.models.judgements.destroy({ where, transaction })) === 0)
-      throw notFound('Judgement');
-  });
+export async function removeJudgement(
+  unit: Unit,
+  athleteId: string,
+  id: string,
+  version: number,
+): Promise<AthleteRow> {
+  await unit.rows.judgements.remove({ id, athleteId }, version);
+  return showAthlete(unit, athleteId);
 }

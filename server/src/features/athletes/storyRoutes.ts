@@ -1,17 +1,26 @@
 import {
   athleteSchemaRow,
+  clearanceInputSchema,
   endPainSchema,
+  endPrecautionSchema,
   idSchema,
+  injuryInputSchema,
   judgementInputSchema,
   needInputSchema,
   painInputSchema,
+  precautionInputSchema,
   protocolInputSchema,
+  redFlagInputSchema,
+  versionQuerySchema,
 } from '@yonder/core/contracts';
 import { regionSchema, sideSchema } from '@yonder/core/schemas';
 import { z } from 'zod';
-import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
+import { clearRedFlag, endPain, endPrecaution } from './endings.ts';
+import { answerRedFlags } from './redFlags.ts';
+import { addInjury, addPrecaution, removeInjury } from './service.ts';
+import { showAthlete } from './stories.ts';
 import * as story from './story.ts';
 
 const athlete = z.strictObject({ athleteId: idSchema });
@@ -19,73 +28,197 @@ const child = z.strictObject({ athleteId: idSchema, id: idSchema });
 const protocol = z.strictObject({ athleteId: idSchema, region: regionSchema, side: sideSchema });
 const need = z.strictObject({ athleteId: idSchema, test: z.string().max(80), side: sideSchema });
 
-/** Story: what hurts now, protocols after an operation, own needs; and what is said of findings. */
-export function storyEndpoints(deps: Deps): Endpoint[] {
+const common = { tag: 'story', response: athleteSchemaRow } as const;
+
+/** What happened and what hurts: injuries and pains. */
+function bodyEndpoints(): Endpoint[] {
   return [
     endpoint({
+      ...common,
+      id: 'addInjury',
+      method: 'post',
+      path: '/athletes/:athleteId/injuries',
+      summary: 'Add a past injury',
+      least: 'assistant',
+      audits: 'injury.add',
+      status: 201,
+      params: athlete,
+      body: injuryInputSchema,
+      handler: ({ unit, params, body }) => addInjury(unit, params.athleteId, body),
+      again: ({ unit, params }) => showAthlete(unit, params.athleteId),
+    }),
+    endpoint({
+      ...common,
+      id: 'removeInjury',
+      method: 'delete',
+      path: '/athletes/:athleteId/injuries/:id',
+      summary: 'Remove an injury entered by mistake',
+      least: 'clinician',
+      audits: 'injury.remove',
+      params: child,
+      query: versionQuerySchema,
+      handler: ({ unit, params, query }) => removeInjury(unit, params.athleteId, params.id, query.version),
+    }),
+    endpoint({
+      ...common,
+      id: 'addPain',
       method: 'post',
       path: '/athletes/:athleteId/pains',
       summary: 'Record what hurts now',
+      least: 'assistant',
+      audits: 'pain.add',
       status: 201,
       params: athlete,
       body: painInputSchema,
-      response: athleteSchemaRow,
-      handler: ({ user, params, body }) => story.addPain(deps, user, params.athleteId, body),
+      handler: ({ unit, params, body }) => story.addPain(unit, params.athleteId, body),
+      again: ({ unit, params }) => showAthlete(unit, params.athleteId),
     }),
     endpoint({
+      ...common,
+      id: 'endPain',
       method: 'post',
       path: '/athletes/:athleteId/pains/:id/end',
       summary: 'It no longer hurts',
+      least: 'assistant',
+      audits: 'pain.end',
       params: child,
       body: endPainSchema,
-      response: athleteSchemaRow,
-      handler: ({ user, params, body }) => story.endPain(deps, user, params.athleteId, params.id, body.date),
+      handler: ({ unit, params, body }) => endPain(unit, params.athleteId, params.id, body),
+    }),
+  ];
+}
+
+/** The safety gate: stop-and-refer answers and clearances, precautions, protocols after an operation. */
+function safetyEndpoints(): Endpoint[] {
+  return [
+    endpoint({
+      ...common,
+      id: 'addPrecaution',
+      method: 'post',
+      path: '/athletes/:athleteId/precautions',
+      summary: 'Set a precaution',
+      least: 'clinician',
+      audits: 'precaution.add',
+      status: 201,
+      params: athlete,
+      body: precautionInputSchema,
+      handler: ({ unit, params, body }) => addPrecaution(unit, params.athleteId, body),
+      again: ({ unit, params }) => showAthlete(unit, params.athleteId),
     }),
     endpoint({
+      ...common,
+      id: 'endPrecaution',
+      method: 'post',
+      path: '/athletes/:athleteId/precautions/:id/end',
+      summary: 'End a precaution, by a named person',
+      least: 'clinician',
+      audits: 'precaution.end',
+      params: child,
+      body: endPrecautionSchema,
+      handler: ({ unit, params, body }) => endPrecaution(unit, params.athleteId, params.id, body),
+    }),
+    endpoint({
+      ...common,
+      id: 'answerRedFlags',
+      method: 'post',
+      path: '/athletes/:athleteId/red-flags',
+      summary: 'Answer the stop-and-refer questions of regions',
+      least: 'assistant',
+      audits: 'red-flags.answer',
+      status: 201,
+      params: athlete,
+      body: redFlagInputSchema,
+      handler: ({ unit, params, body }) => answerRedFlags(unit, params.athleteId, body),
+      again: ({ unit, params }) => showAthlete(unit, params.athleteId),
+    }),
+    endpoint({
+      ...common,
+      id: 'clearRedFlag',
+      method: 'post',
+      path: '/athletes/:athleteId/red-flags/:id/clearance',
+      summary: 'Record the clearance of a named clinician',
+      least: 'clinician',
+      audits: 'red-flag.clear',
+      params: child,
+      body: clearanceInputSchema,
+      handler: ({ unit, params, body }) => clearRedFlag(unit, params.athleteId, params.id, body),
+    }),
+    endpoint({
+      ...common,
+      id: 'putProtocol',
       method: 'put',
       path: '/athletes/:athleteId/protocols/:region/:side',
       summary: 'What the treating clinician ticked after an operation',
+      least: 'clinician',
+      audits: 'protocol.put',
       params: protocol,
       body: protocolInputSchema,
-      response: athleteSchemaRow,
-      handler: ({ user, params: { athleteId, ...place }, body }) =>
-        story.putProtocol(deps, user, athleteId, place, body),
+      handler: ({ unit, params: { athleteId, ...place }, body }) =>
+        story.putProtocol(unit, athleteId, place, body),
     }),
+  ];
+}
+
+/** What a clinician says of needs and findings. */
+function sayingEndpoints(): Endpoint[] {
+  return [
     endpoint({
+      ...common,
+      id: 'putNeed',
       method: 'put',
       path: '/athletes/:athleteId/needs/:test/:side',
       summary: 'Set an athlete’s own need',
+      least: 'clinician',
+      audits: 'need.put',
       params: need,
       body: needInputSchema,
-      response: athleteSchemaRow,
-      handler: ({ user, params: { athleteId, ...place }, body }) =>
-        story.putNeed(deps, user, athleteId, place, body),
+      handler: ({ unit, params: { athleteId, ...place }, body }) =>
+        story.putNeed(unit, athleteId, place, body),
     }),
     endpoint({
+      ...common,
+      id: 'removeNeed',
       method: 'delete',
       path: '/athletes/:athleteId/needs/:test/:side',
       summary: 'Take an athlete’s own need back',
+      least: 'clinician',
+      audits: 'need.remove',
       params: need,
-      response: athleteSchemaRow,
-      handler: ({ user, params: { athleteId, ...place } }) => story.removeNeed(deps, user, athleteId, place),
+      query: versionQuerySchema,
+      handler: ({ unit, params: { athleteId, ...place }, query }) =>
+        story.removeNeed(unit, athleteId, place, query.version),
     }),
     endpoint({
+      ...common,
+      id: 'addJudgement',
       method: 'post',
       path: '/athletes/:athleteId/judgements',
       summary: 'Confirm a finding, set it aside, or add one seen by eye',
+      least: 'clinician',
+      audits: 'finding.judge',
       status: 201,
       params: athlete,
       body: judgementInputSchema,
-      response: athleteSchemaRow,
-      handler: ({ user, params, body }) => story.addJudgement(deps, user, params.athleteId, body),
+      handler: ({ unit, params, body }) => story.addJudgement(unit, params.athleteId, body),
+      again: ({ unit, params }) => showAthlete(unit, params.athleteId),
     }),
     endpoint({
+      ...common,
+      id: 'removeJudgement',
       method: 'delete',
       path: '/athletes/:athleteId/judgements/:id',
       summary: 'Take a judgement back',
+      least: 'clinician',
+      audits: 'finding.withdraw',
       params: child,
-      response: athleteSchemaRow,
-      handler: ({ user, params }) => story.removeJudgement(deps, user, params.athleteId, params.id),
+      query: versionQuerySchema,
+      handler: ({ unit, params, query }) =>
+        story.removeJudgement(unit, params.athleteId, params.id, query.version),
     }),
   ];
+}
+
+/** Story: everything told of an athlete beside the typed fields. */
+export function storyEndpoints(): Endpoint[] {
+  return [...bodyEndpoints(), ...safetyEndpoints(), ...sayingEndpoints()];
 }

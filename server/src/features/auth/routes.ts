@@ -1,69 +1,83 @@
-import { hash, verify } from '@node-rs/argon2';
+import { verify } from '@node-rs/argon2';
 import { meSchema, signInSchema } from '@yonder/core/contracts';
 import type { Me } from '@yonder/core/contracts';
+import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
-import { endpoint } from '../../http/endpoint.ts';
+import { endpoint, publicEndpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
-import { ApiProblem } from '../../http/problem.ts';
-import { endSession, startSession, userOf } from '../../http/session.ts';
-
-/** argon2id with the parameters OWASP lists first for it: 19 MiB, two passes. */
-export function hashPassword(password: string): Promise<string> {
-  return hash(password, { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 });
-}
+import { ApiProblem, notFound } from '../../http/problem.ts';
+import { endSession, startSession } from '../../http/session.ts';
+import { SYSTEM } from '../../work/actor.ts';
+import { hashPassword } from './password.ts';
 
 /** Verified against when no such account exists, so that both answers take the same time. */
 const decoy = hashPassword('no such account');
 
-async function meOf(deps: Deps, clinicianId: string, csrfToken: string): Promise<Me> {
-  const clinician = await deps.database.models.clinicians.findByPk(clinicianId);
-  const practice =
-    clinician && (await deps.database.models.practices.findByPk(clinician.get('practiceId') as string));
-  if (!clinician || !practice) throw new ApiProblem('not-signed-in');
-  const { id, name, email } = clinician.get({ plain: true });
-  const { id: practiceId, name: practiceName, schools } = practice.get({ plain: true });
+function meOf(clinician: RowOf<'clinicians'>, practice: RowOf<'practices'>, csrfToken: string): Me {
+  const { id, name, email, role } = clinician;
+  const { id: practiceId, name: practiceName, schools, timeZone } = practice;
   return {
-    clinician: { id, name, email },
-    practice: { id: practiceId, name: practiceName, schools },
+    clinician: { id, name, email, role },
+    practice: { id: practiceId, name: practiceName, schools, timeZone },
     csrfToken,
   };
 }
 
+/** An account and its practice by e-mail, whatever the practice; null when there is none. */
+function accountOf({ database }: Deps, email: string) {
+  return database.inTransaction(async ({ tables }) => {
+    const everywhere = tables({ practiceId: null, actor: SYSTEM });
+    const clinician = await everywhere.clinicians.one({ email });
+    const practice = clinician && (await everywhere.practices.one({ id: clinician.practiceId }));
+    return clinician && practice ? { clinician, practice } : null;
+  });
+}
+
 /** Sign in, sign out, who am I. */
-export function authEndpoints(deps: Deps): Endpoint[] {
+export function authEndpoints(): Endpoint[] {
   return [
-    endpoint({
+    publicEndpoint({
+      id: 'signIn',
+      tag: 'account',
       method: 'post',
       path: '/auth/sign-in',
       summary: 'Sign in',
-      access: 'public',
       body: signInSchema,
       response: meSchema,
-      handler: async ({ body, request }) => {
-        const found = await deps.database.models.clinicians.findOne({
-          where: { email: body.email.toLowerCase() },
-        });
-        const account = found?.get({ plain: true });
-        const matches = await verify(account?.passwordHash ?? (await decoy), body.password);
+      handler: async ({ body, request, deps }) => {
+        const account = await accountOf(deps, body.email.toLowerCase());
+        const matches = await verify(account?.clinician.passwordHash ?? (await decoy), body.password);
         if (!account || !matches) throw new ApiProblem('wrong-credentials');
-        const user = { clinicianId: account.id, practiceId: account.practiceId, name: account.name };
-        const token = await startSession(request, user);
-        return meOf(deps, account.id, token);
+        const token = await startSession(request, account.clinician.id);
+        return meOf(account.clinician, account.practice, token);
       },
     }),
     endpoint({
+      id: 'signOut',
+      tag: 'account',
       method: 'post',
       path: '/auth/sign-out',
       summary: 'Sign out',
+      least: 'read-only',
+      audits: 'account.sign-out',
       status: 204,
       handler: ({ request }) => endSession(request),
     }),
     endpoint({
+      id: 'readMe',
+      tag: 'account',
       method: 'get',
       path: '/auth/me',
       summary: 'Who is signed in',
+      least: 'read-only',
+      audits: null,
       response: meSchema,
-      handler: ({ request }) => meOf(deps, userOf(request).clinicianId, request.session.csrfToken ?? ''),
+      handler: async ({ unit, request }) => {
+        const clinician = await unit.rows.clinicians.one({ id: unit.actor.id ?? '' });
+        const practice = await unit.rows.practices.one({ id: unit.practiceId });
+        if (!clinician || !practice) throw notFound('Account');
+        return meOf(clinician, practice, request.session.csrfToken ?? '');
+      },
     }),
   ];
 }

@@ -27,7 +27,7 @@ const overridesOf = async (client: Client, id: string) =>
 
 describe('an edited figure', () => {
   it('is judged by at once, marked with who, when and the old value, and can be set back', async () => {
-    const { body } = await north.post('/figures/edits', floor(12)).expect(201);
+    const { body } = await north.create('/figures/edits', floor(12)).expect(201);
     expect(body.edits[0]).toMatchObject({
       value: 12,
       oldValue: 9,
@@ -38,25 +38,25 @@ describe('an edited figure', () => {
     expect((await overridesOf(north, athlete)).reference).toMatchObject([
       { path: 'deficitBelow', value: 12 },
     ]);
-    const again = await north.post('/figures/edits', floor(11)).expect(201);
+    const again = await north.create('/figures/edits', floor(11)).expect(201);
     expect(again.body.edits.filter((e: { ended: object | null }) => !e.ended)).toHaveLength(1);
     expect(again.body.edits[0]).toMatchObject({ value: 11, oldValue: 12 });
-    const back = await north.delete(`/figures/edits/${again.body.edits[0].id}`).expect(200);
+    const back = await north.delete(`/figures/edits/${again.body.edits[0].id}?version=1`).expect(200);
     expect(back.body.edits.map((e: { ended: { by: string } | null }) => e.ended?.by)).toEqual([
       'R. Halloran',
       'R. Halloran',
     ]);
     expect((await overridesOf(north, athlete)).reference).toEqual([]);
-    await north.delete(`/figures/edits/${again.body.edits[0].id}`).expect(404);
+    await north.delete(`/figures/edits/${again.body.edits[0].id}?version=1`).expect(404);
   });
 
   it('belongs to its practice alone', async () => {
-    const { body } = await north.post('/figures/edits', floor(10)).expect(201);
+    const { body } = await north.create('/figures/edits', floor(10)).expect(201);
     expect((await south.get('/figures').expect(200)).body.edits).toEqual([]);
-    await south.delete(`/figures/edits/${body.edits[0].id}`).expect(404);
+    await south.delete(`/figures/edits/${body.edits[0].id}?version=1`).expect(404);
     const stranger = await addAthlete(south);
     expect((await overridesOf(south, stranger.id)).reference).toEqual([]);
-    await north.delete(`/figures/edits/${body.edits[0].id}`).expect(200);
+    await north.delete(`/figures/edits/${body.edits[0].id}?version=1`).expect(200);
   });
 
   it.each([
@@ -67,7 +67,7 @@ describe('an edited figure', () => {
     [{ ...floor(0), path: 'sem' }, '$.value'],
     [{ ...floor(11), path: 'demand', task: 'double-poling' }, '$.task'],
   ])('%o is refused at %s', async (body, path) => {
-    const refused = await north.post('/figures/edits', body).expect(400);
+    const refused = await north.create('/figures/edits', body).expect(400);
     expect(refused.body.errors.map((e: { path: string }) => e.path)).toContain(path);
   });
 
@@ -83,12 +83,12 @@ describe('an edited figure', () => {
   });
 
   it('says as well what setting a figure back would change', async () => {
-    const { body: set } = await north.post('/figures/edits', floor(14)).expect(201);
+    const { body: set } = await north.create('/figures/edits', floor(14)).expect(201);
     const { body } = await north.post('/figures/preview', { unset: [set.edits[0].id] }).expect(200);
     const own = body.changed.find((c: { athleteId: string }) => c.athleteId === athlete);
     const right = own.changes.find((c: { side: string }) => c.side === 'right');
     expect(right).toMatchObject({ restriction: 'ankle-dorsiflexion-limit', from: 'short', to: 'enough' });
-    await north.delete(`/figures/edits/${set.edits[0].id}`).expect(200);
+    await north.delete(`/figures/edits/${set.edits[0].id}?version=1`).expect(200);
   });
 });
 
@@ -141,22 +141,22 @@ describe('a task of the practice’s own', () => {
   };
 
   it('can be given to athletes and makes a need; removing it waits until nobody has it', async () => {
-    const { body } = await north.post('/figures/tasks', task).expect(201);
+    const { body } = await north.create('/figures/tasks', task).expect(201);
     const [own] = body.tasks;
     const jumper = await addAthlete(north, { tasks: [{ id: own.id, lead: 'either' }] });
     expect((await overridesOf(north, jumper.id)).tasks).toMatchObject([
       { id: own.id, demands: task.demands },
     ]);
-    await south.post('/athletes', { ...ATHLETE, tasks: [{ id: own.id, lead: 'either' }] }).expect(400);
-    const refused = await north.delete(`/figures/tasks/${own.rowId}`).expect(409);
-    expect(refused.body.detail).toContain(ATHLETE.name);
+    await south.create('/athletes', { ...ATHLETE, tasks: [{ id: own.id, lead: 'either' }] }).expect(400);
+    const refused = await north.delete(`/figures/tasks/${own.rowId}?version=1`).expect(409);
+    expect(refused.body).toMatchObject({ code: 'in-use', detail: expect.stringContaining(ATHLETE.name) });
     await north.put(`/athletes/${jumper.id}`, { ...ATHLETE, tasks: [], version: 1 }).expect(200);
-    await north.delete(`/figures/tasks/${own.rowId}`).expect(200);
+    await north.delete(`/figures/tasks/${own.rowId}?version=1`).expect(200);
   });
 
   it('keeps its id when its name is taken or changes; a stale change is told', async () => {
-    const first = (await north.post('/figures/tasks', task).expect(201)).body.tasks[0];
-    const both = (await north.post('/figures/tasks', task).expect(201)).body.tasks;
+    const first = (await north.create('/figures/tasks', task).expect(201)).body.tasks[0];
+    const both = (await north.create('/figures/tasks', task).expect(201)).body.tasks;
     expect(new Set(both.map((t: { id: string }) => t.id)).size).toBe(2);
     const renamed = { ...task, name: 'Gully leaps', version: 1 };
     const { body } = await north.put(`/figures/tasks/${first.rowId}`, renamed).expect(200);
@@ -167,7 +167,7 @@ describe('a task of the practice’s own', () => {
     });
     await north.put(`/figures/tasks/${first.rowId}`, renamed).expect(409);
     const faulty = { ...task, demands: [{ test: 'heel-raise-reps', value: 3500 }] };
-    expect((await north.post('/figures/tasks', faulty).expect(400)).body.errors[0].path).toBe(
+    expect((await north.create('/figures/tasks', faulty).expect(400)).body.errors[0].path).toBe(
       '$.demands[0].value',
     );
   });

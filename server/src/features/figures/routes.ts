@@ -1,4 +1,5 @@
 import {
+  changedTaskSchema,
   doseSharesInputSchema,
   figureEffectSchema,
   figureInputSchema,
@@ -7,91 +8,134 @@ import {
   idSchema,
   painLimitsInputSchema,
   practiceTaskInputSchema,
+  versionQuerySchema,
 } from '@yonder/core/contracts';
 import { z } from 'zod';
-import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
+import { previewFigures } from './preview.ts';
 import * as service from './service.ts';
 
 const one = z.strictObject({ id: idSchema });
+const common = { tag: 'figures', response: figuresSchema } as const;
 
-/** A practice's own figures and tasks. */
-export function figureEndpoints(deps: Deps): Endpoint[] {
+function settingEndpoints(): Endpoint[] {
   return [
     endpoint({
+      ...common,
+      id: 'readFigures',
       method: 'get',
       path: '/figures',
       summary: 'What the practice set instead of, or beside, the reference',
-      response: figuresSchema,
-      handler: ({ user }) => service.readFigures(deps, user),
+      least: 'read-only',
+      audits: null,
+      handler: ({ unit }) => service.readFigures(unit),
     }),
     endpoint({
+      ...common,
+      id: 'setFigure',
       method: 'post',
       path: '/figures/edits',
       summary: 'Put a figure in place of the reference’s',
+      least: 'owner',
+      audits: 'figure.set',
       status: 201,
       body: figureInputSchema,
-      response: figuresSchema,
-      handler: ({ user, body }) => service.setFigure(deps, user, body),
+      handler: ({ unit, body }) => service.setFigure(unit, body),
+      again: ({ unit }) => service.readFigures(unit),
     }),
     endpoint({
+      ...common,
+      id: 'unsetFigure',
       method: 'delete',
       path: '/figures/edits/:id',
       summary: 'Set a figure back to the reference’s own',
+      least: 'owner',
+      audits: 'figure.unset',
       params: one,
-      response: figuresSchema,
-      handler: ({ user, params }) => service.unsetFigure(deps, user, params.id),
+      query: versionQuerySchema,
+      handler: ({ unit, params, query }) => service.unsetFigure(unit, params.id, query.version),
     }),
     endpoint({
+      id: 'previewFigures',
+      tag: 'figures',
       method: 'post',
       path: '/figures/preview',
       summary: 'Whose findings would change; nothing is stored',
+      least: 'clinician',
+      audits: 'figures.preview',
       body: figurePreviewSchema,
       response: figureEffectSchema,
-      handler: ({ user, body }) => service.previewFigures(deps, user, body),
+      handler: ({ unit, body }) => previewFigures(unit, body),
     }),
     endpoint({
+      ...common,
+      id: 'setPainLimits',
       method: 'put',
       path: '/figures/pain-limits',
       summary: 'Set the practice’s own pain limits, or take them back (null)',
+      least: 'owner',
+      audits: 'pain-limits.set',
       body: painLimitsInputSchema,
-      response: figuresSchema,
-      handler: ({ user, body }) => service.setPainLimits(deps, user, body.painLimits, body.version),
+      handler: ({ unit, body }) => service.setPainLimits(unit, body.painLimits, body.version),
     }),
     endpoint({
+      ...common,
+      id: 'setDoseShares',
       method: 'put',
       path: '/figures/dose-shares',
       summary: 'Set the practice’s own shares of a tested maximum; an empty list sets all back',
+      least: 'owner',
+      audits: 'dose-shares.set',
       body: doseSharesInputSchema,
-      response: figuresSchema,
-      handler: ({ user, body }) => service.setDoseShares(deps, user, body.doseShares, body.version),
+      handler: ({ unit, body }) => service.setDoseShares(unit, body.doseShares, body.version),
     }),
+  ];
+}
+
+function taskEndpoints(): Endpoint[] {
+  return [
     endpoint({
+      ...common,
+      id: 'addTask',
       method: 'post',
       path: '/figures/tasks',
       summary: 'Add a sport task of the practice’s own',
+      least: 'clinician',
+      audits: 'task.add',
       status: 201,
       body: practiceTaskInputSchema,
-      response: figuresSchema,
-      handler: ({ user, body }) => service.saveTask(deps, user, body),
+      handler: ({ unit, body }) => service.addTask(unit, body),
+      again: ({ unit }) => service.readFigures(unit),
     }),
     endpoint({
+      ...common,
+      id: 'changeTask',
       method: 'put',
       path: '/figures/tasks/:id',
       summary: 'Change a task of the practice’s own',
+      least: 'clinician',
+      audits: 'task.change',
       params: one,
-      body: practiceTaskInputSchema,
-      response: figuresSchema,
-      handler: ({ user, params, body }) => service.saveTask(deps, user, body, params.id),
+      body: changedTaskSchema,
+      handler: ({ unit, params, body }) => service.changeTask(unit, params.id, body),
     }),
     endpoint({
+      ...common,
+      id: 'removeTask',
       method: 'delete',
       path: '/figures/tasks/:id',
       summary: 'Remove a task nobody has',
+      least: 'clinician',
+      audits: 'task.remove',
       params: one,
-      response: figuresSchema,
-      handler: ({ user, params }) => service.removeTask(deps, user, params.id),
+      query: versionQuerySchema,
+      handler: ({ unit, params, query }) => service.removeTask(unit, params.id, query.version),
     }),
   ];
+}
+
+/** A practice's own figures and tasks. */
+export function figureEndpoints(): Endpoint[] {
+  return [...settingEndpoints(), ...taskEndpoints()];
 }

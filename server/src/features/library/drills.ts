@@ -3,102 +3,65 @@ import { jsonPath, ownDrillsFaults } from '@yonder/core/formats';
 import type { CaseFault } from '@yonder/core/formats';
 import { ownDrillSchema } from '@yonder/core/schemas';
 import type { OwnDrill } from '@yonder/core/reference';
-import type { Transaction } from 'sequelize';
-import type { OwnDrillRecord } from '../../db/models.ts';
-import type { Deps } from '../../deps.ts';
-import type { User } from '../../http/endpoint.ts';
-import { ApiProblem } from '../../http/problem.ts';
-import { updateVersioned } from '../../http/versioned.ts';
-import { audit } from '../audit.ts';
-import { readFigures, slugOf } from '../figures/service.ts';
-import { ownDrillRecords } from '../figures/practice.ts';
+import type { RowOf } from '../../db/schema.ts';
+import { refuse } from '../../http/problem.ts';
+import { newId } from '../../work/newId.ts';
+import { drillOf } from '../../work/practice.ts';
+import type { Unit } from '../../work/unit.ts';
+import { holdPractice, readFigures } from '../figures/service.ts';
+import { slugOf } from '../figures/slug.ts';
 
-/** A stored drill as the core reads it; columns win over what stands in the document. */
-export function ownDrillRow(record: OwnDrillRecord): OwnDrillRow {
-  return {
-    rowId: record.id,
-    version: record.version,
-    savedBy: record.savedBy,
-    savedOn: record.savedOn,
-    drill: { ...(record.drill as OwnDrill), id: record.slug },
-  };
+/** A stored drill as the API shows it. */
+export function ownDrillRow(row: RowOf<'own_drills'>): OwnDrillRow {
+  const { id: rowId, version, savedBy, savedOn } = row;
+  return { rowId, version, savedBy, savedOn, drill: drillOf(row) };
 }
 
-async function ownDrills(deps: Deps, user: User, transaction: Transaction): Promise<OwnDrill[]> {
-  const rows = await ownDrillRecords(deps.database, user.practiceId, transaction);
-  return rows.map((row) => ownDrillRow(row).drill);
-}
-
-/** Locks the practice, so that two drills saved at once never share an id or a place. */
-async function lockPractice(deps: Deps, user: User, transaction: Transaction): Promise<void> {
-  await deps.database.models.practices.findByPk(user.practiceId, {
-    transaction,
-    lock: transaction.LOCK.UPDATE,
-  });
-}
-
-function refuse(faults: readonly CaseFault[]): void {
-  if (faults.length > 0) throw new ApiProblem('invalid-request', { errors: [...faults] });
+/** The practice's own drills in the open format. */
+export async function ownDrills({ rows }: Unit): Promise<OwnDrill[]> {
+  return (await rows.own_drills.all({}, { sort: ['slug'] })).map(drillOf);
 }
 
 /** Faults of one drill among all own ones, at paths below `$.drill`. */
-function faultsOfOne(deps: Deps, all: readonly OwnDrill[], id: string): CaseFault[] {
+function faultsOfOne(unit: Unit, all: readonly OwnDrill[], id: string): CaseFault[] {
   const index = all.findIndex((drill) => drill.id === id);
-  return ownDrillsFaults(deps.reference, all)
+  return ownDrillsFaults(unit.reference, all)
     .filter((fault) => fault.path.startsWith(`$[${index}]`))
     .map((fault) => ({ ...fault, path: fault.path.replace(`$[${index}]`, '$.drill') }));
 }
 
-/** Adds a drill of the practice's own, or changes one on the version it was read at; checked like a shipped one. */
-export async function saveDrill(
-  deps: Deps,
-  user: User,
-  input: { drill: OwnDrill; version: number | null },
-  rowId?: string,
+const saved = ({ actor, today }: Unit) => ({ savedBy: actor.name, savedOn: today });
+
+/** Adds a drill of the practice's own, checked like a shipped one; its id is made from its name. */
+export async function addDrill(
+  unit: Unit,
+  { id, drill: given }: { id: string; drill: OwnDrill },
 ): Promise<Figures> {
-  const { database } = deps;
-  return database.inTransaction(async (transaction) => {
-    await lockPractice(deps, user, transaction);
-    const known = await ownDrills(deps, user, transaction);
-    const saved = { savedBy: user.name, savedOn: deps.today() };
-    if (rowId === undefined) {
-      const taken = new Set([...deps.reference.drills.keys(), ...known.map((d) => d.id)]);
-      const drill = { ...input.drill, id: slugOf(input.drill.name, taken, 'drill') };
-      refuse(faultsOfOne(deps, [...known, drill], drill.id));
-      await database.models.ownDrills.create(
-        { practiceId: user.practiceId, slug: drill.id, drill, ...saved },
-        { transaction },
-      );
-    } else {
-      const where = { id: rowId, practiceId: user.practiceId };
-      const row = await updateVersioned(
-        database.models.ownDrills,
-        where,
-        input.version ?? 0,
-        { drill: input.drill, ...saved },
-        ownDrillRow,
-        transaction,
-      );
-      const drill = { ...input.drill, id: row.slug };
-      refuse(
-        faultsOfOne(
-          deps,
-          known.map((d) => (d.id === row.slug ? drill : d)),
-          row.slug,
-        ),
-      );
-    }
-    await audit(database, user, null, 'drill.save', transaction);
-    return readFigures(deps, user, transaction);
-  });
+  await holdPractice(unit);
+  const known = await ownDrills(unit);
+  const taken = new Set([...unit.reference.drills.keys(), ...known.map((d) => d.id)]);
+  const drill = { ...given, id: slugOf(given.name, taken, 'drill') };
+  refuse(faultsOfOne(unit, [...known, drill], drill.id));
+  await unit.rows.own_drills.insert({ id, slug: drill.id, drill, ...saved(unit) });
+  return readFigures(unit);
 }
 
-interface Parsed {
-  readonly drills: readonly OwnDrill[];
-  readonly faults: readonly CaseFault[];
+/** Changes, archives or brings back a drill on the version it was read at. */
+export async function changeDrill(
+  unit: Unit,
+  rowId: string,
+  { drill: given, version }: { drill: OwnDrill; version: number },
+): Promise<Figures> {
+  await holdPractice(unit);
+  const { slug } = await unit.rows.own_drills.need({ id: rowId }, 'Drill');
+  const drill = { ...given, id: slug };
+  const others = (await ownDrills(unit)).map((d) => (d.id === slug ? drill : d));
+  await unit.rows.own_drills.change({ id: rowId }, version, { drill, ...saved(unit) }, ownDrillRow);
+  refuse(faultsOfOne(unit, others, slug));
+  return readFigures(unit);
 }
 
-function parseDrills(entries: readonly unknown[]): Parsed {
+function parseDrills(entries: readonly unknown[]): { drills: OwnDrill[]; faults: CaseFault[] } {
   const faults: CaseFault[] = [];
   const drills = entries.flatMap((entry, i): OwnDrill[] => {
     const parsed = ownDrillSchema.safeParse(entry);
@@ -110,50 +73,42 @@ function parseDrills(entries: readonly unknown[]): Parsed {
   return { drills, faults };
 }
 
+interface DrillFile {
+  readonly drills: readonly unknown[];
+  readonly check: boolean;
+}
+
+/** What an import of drills would do, or did. */
+export async function lookAtDrills(unit: Unit, input: DrillFile): Promise<ImportedDrills> {
+  const { drills, faults } = parseDrills(input.drills);
+  if (faults.length > 0) return { faults, added: [], replaced: [] };
+  const known = await ownDrills(unit);
+  const ids = new Set(drills.map((drill) => drill.id));
+  const kept = known.filter((drill) => !ids.has(drill.id));
+  const against = ownDrillsFaults(unit.reference, [...drills, ...kept])
+    .filter(({ path }) => Number(/^\$\[(\d+)\]/.exec(path)?.[1]) < drills.length)
+    .map((fault) => ({ ...fault, path: fault.path.replace('$[', '$.drills[') }));
+  const isKnown = (drill: OwnDrill) => known.some((other) => other.id === drill.id);
+  return {
+    faults: against,
+    added: drills.filter((d) => !isKnown(d)).map((d) => d.name),
+    replaced: drills.filter(isKnown).map((d) => d.name),
+  };
+}
+
 /**
  * Takes the drills of a file over, all or none: an own drill of the same id is replaced, everything else is new. With
  * `check` nothing is stored and the answer says what would happen.
  */
-export async function importDrills(
-  deps: Deps,
-  user: User,
-  input: { drills: readonly unknown[]; check: boolean },
-): Promise<ImportedDrills> {
-  const { drills, faults } = parseDrills(input.drills);
-  if (faults.length > 0 && !input.check) refuse(faults);
-  if (faults.length > 0) return { faults: [...faults], added: [], replaced: [] };
-  const { database } = deps;
-  return database.inTransaction(async (transaction) => {
-    await lockPractice(deps, user, transaction);
-    const known = await ownDrills(deps, user, transaction);
-    const ids = new Set(drills.map((drill) => drill.id));
-    const kept = known.filter((drill) => !ids.has(drill.id));
-    const against = ownDrillsFaults(deps.reference, [...drills, ...kept])
-      .filter(({ path }) => Number(/^\$\[(\d+)\]/.exec(path)?.[1]) < drills.length)
-      .map((fault) => ({ ...fault, path: fault.path.replace('$[', '$.drills[') }));
-    const isKnown = (drill: OwnDrill) => known.some((other) => other.id === drill.id);
-    const answer = {
-      faults: against,
-      added: drills.filter((d) => !isKnown(d)).map((d) => d.name),
-      replaced: drills.filter(isKnown).map((d) => d.name),
-    };
-    if (input.check) return answer;
-    refuse(against);
-    const saved = { savedBy: user.name, savedOn: deps.today() };
-    for (const drill of drills) {
-      const where = { practiceId: user.practiceId, slug: drill.id };
-      const row = await database.models.ownDrills.findOne({ where, transaction });
-      if (row)
-        await row.update({ drill, ...saved, version: (row.get('version') as number) + 1 }, { transaction });
-      else await database.models.ownDrills.create({ ...where, drill, ...saved }, { transaction });
-    }
-    await audit(database, user, null, 'drill.import', transaction);
-    return answer;
-  });
-}
-
-/** The practice's own drills in the open format. */
-export async function exportedDrills(deps: Deps, user: User): Promise<OwnDrill[]> {
-  const rows = await ownDrillRecords(deps.database, user.practiceId);
-  return rows.map((row) => ownDrillRow(row).drill);
+export async function importDrills(unit: Unit, input: DrillFile): Promise<ImportedDrills> {
+  if (!input.check) await holdPractice(unit);
+  const answer = await lookAtDrills(unit, input);
+  if (input.check) return answer;
+  refuse(answer.faults);
+  for (const drill of parseDrills(input.drills).drills) {
+    const row = await unit.rows.own_drills.one({ slug: drill.id });
+    if (row) await unit.rows.own_drills.change({ id: row.id }, row.version, { drill, ...saved(unit) });
+    else await unit.rows.own_drills.insert({ id: newId(), slug: drill.id, drill, ...saved(unit) });
+  }
+  return answer;
 }

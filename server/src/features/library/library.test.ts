@@ -21,7 +21,7 @@ const drillsOf = async (client: Client) => (await client.get('/figures').expect(
 
 describe('drills of the practice’s own', () => {
   it('get an id from their name, are known to cases at once, and stay inside the practice', async () => {
-    const { body } = await north.post('/library/drills', { drill: copy('Slope board rock') }).expect(201);
+    const { body } = await north.create('/library/drills', { drill: copy('Slope board rock') }).expect(201);
     const [row] = body.drills;
     expect(row).toMatchObject({
       version: 1,
@@ -42,16 +42,17 @@ describe('drills of the practice’s own', () => {
     const routine = (await issue(north, id, TODAY, [item]).expect(201)).body;
     expect(routine.totalSeconds).toBeGreaterThan(0);
     await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);
-    await north.post('/sessions', { routineId: routine.id, date: TODAY }).expect(200);
+    await north.create('/sessions', { routineId: routine.id, date: TODAY }).expect(200);
     await north
       .put(`/library/drills/${row.rowId}`, { drill: { ...row.drill, archived: true }, version: row.version })
       .expect(200);
     const next = await issue(north, id, TODAY, [ROCK]).expect(201);
-    expect(next.body.changes[0]).toContain('Slope board rock');
+    expect(next.body.changes.map((c: { rule: string }) => c.rule)).toContain('item-replaced');
+    expect(JSON.stringify(next.body.changes)).toContain(row.drill.id);
   });
   it('two saved at once never share an id', async () => {
     const sent = await Promise.all(
-      [1, 2, 3].map(() => north.post('/library/drills', { drill: copy('Twin') })),
+      [1, 2, 3].map(() => north.create('/library/drills', { drill: copy('Twin') })),
     );
     expect(sent.map((r) => r.status)).toEqual([201, 201, 201]);
     const ids = (await drillsOf(north)).map((d: { drill: { id: string } }) => d.drill.id);
@@ -66,7 +67,7 @@ describe('drills of the practice’s own', () => {
     [{ colour: 'teal' }, '$.drill'],
   ])('refuses %o at %s and stores nothing', async (over, path) => {
     const before = await drillsOf(north);
-    const { body } = await north.post('/library/drills', { drill: copy('Faulty', over) }).expect(400);
+    const { body } = await north.create('/library/drills', { drill: copy('Faulty', over) }).expect(400);
     expect(body.errors.map((e: { path: string }) => e.path)).toContain(path);
     expect(await drillsOf(north)).toEqual(before);
   });
@@ -90,15 +91,15 @@ describe('drill files', () => {
     const file = JSON.parse((await north.get('/library/drills/export.json').expect(200)).text);
     expect(file.format).toBe(DRILL_FILE_FORMAT);
     const checked = await south
-      .post('/library/drills/import', { drills: file.drills, check: true })
+      .create('/library/drills/import', { drills: file.drills, check: true })
       .expect(200);
     expect(checked.body).toMatchObject({ faults: [], replaced: [] });
     expect(checked.body.added).toHaveLength(file.drills.length);
     expect(await drillsOf(south)).toEqual([]);
-    await south.post('/library/drills/import', { drills: file.drills }).expect(200);
+    await south.create('/library/drills/import', { drills: file.drills }).expect(200);
     expect((await drillsOf(south)).map((d: { drill: unknown }) => d.drill)).toEqual(file.drills);
     const again = await south
-      .post('/library/drills/import', { drills: file.drills, check: true })
+      .create('/library/drills/import', { drills: file.drills, check: true })
       .expect(200);
     expect(again.body.replaced).toHaveLength(file.drills.length);
   });
@@ -108,7 +109,7 @@ describe('drill files', () => {
       copy('Sound', { id: 'own-sound' }),
       copy('Not sound', { id: 'own-unsound', fatigue: 40 }),
     ];
-    const { body } = await south.post('/library/drills/import', { drills }).expect(400);
+    const { body } = await south.create('/library/drills/import', { drills }).expect(400);
     expect(body.errors.map((e: { path: string }) => e.path)).toEqual(['$.drills[1].fatigue']);
     expect(await drillsOf(south)).toEqual(before);
   });
@@ -146,23 +147,24 @@ describe('templates', () => {
     items: [ROCK],
   };
   it('are kept, changed on their version, and removed, each inside its practice', async () => {
-    const { body: kept } = await north.post('/templates', template).expect(201);
+    const { body: kept } = await north.create('/templates', template).expect(201);
     expect(kept).toMatchObject({ name: 'Descent day', version: 1, savedBy: 'R. Halloran' });
-    expect((await south.get('/templates')).body).toEqual([]);
-    await south.delete(`/templates/${kept.id}`).expect(404);
+    expect((await south.get('/templates')).body.items).toEqual([]);
+    await south.delete(`/templates/${kept.id}?version=1`).expect(404);
     const changed = await north
       .put(`/templates/${kept.id}`, { ...template, role: 'junior', version: 1 })
       .expect(200);
     expect(changed.body).toMatchObject({ role: 'junior', version: 2 });
     await north.put(`/templates/${kept.id}`, { ...template, version: 1 }).expect(409);
-    const twice = await north.post('/templates', template).expect(409);
+    const twice = await north.create('/templates', template).expect(409);
     expect(twice.body.detail).toContain('Descent day');
-    await north.delete(`/templates/${kept.id}`).expect(204);
-    expect((await north.get('/templates')).body).toEqual([]);
+    await north.delete(`/templates/${kept.id}?version=1`).expect(409);
+    await north.delete(`/templates/${kept.id}?version=2`).expect(204);
+    expect((await north.get('/templates')).body.items).toEqual([]);
   });
   it('refuse drills and structures that are not there', async () => {
     const { body } = await north
-      .post('/templates', { ...template, structure: 'marathon', items: [{ ...ROCK, drill: 'moon-walk' }] })
+      .create('/templates', { ...template, structure: 'marathon', items: [{ ...ROCK, drill: 'moon-walk' }] })
       .expect(400);
     expect(body.errors.map((e: { path: string }) => e.path)).toEqual(['$.items[0].drill', '$.structure']);
   });

@@ -1,84 +1,67 @@
-import type { TemplateInput, TemplateRow } from '@yonder/core/contracts';
+import type { TemplateFields, TemplateRow } from '@yonder/core/contracts';
 import { itemsFaults } from '@yonder/core/formats';
-import { UniqueConstraintError } from 'sequelize';
-import type { TemplateRecord } from '../../db/models.ts';
-import type { Deps } from '../../deps.ts';
-import type { User } from '../../http/endpoint.ts';
-import { ApiProblem, notFound } from '../../http/problem.ts';
-import { updateVersioned } from '../../http/versioned.ts';
-import { audit } from '../audit.ts';
-import { referenceOf } from '../figures/practice.ts';
+import type { RowOf } from '../../db/schema.ts';
+import { ApiProblem, refuse } from '../../http/problem.ts';
+import type { Unit } from '../../work/unit.ts';
 
-function templateRow(record: TemplateRecord): TemplateRow {
-  const { id, name, sport, role, structure, version, savedBy, savedOn } = record;
-  return {
-    id,
-    name,
-    sport,
-    role,
-    structure,
-    version,
-    savedBy,
-    savedOn,
-    request: record.request as TemplateRow['request'],
-    items: record.items as TemplateRow['items'],
-  };
+/** A template as the API shows it. */
+function templateRow(row: RowOf<'templates'>): TemplateRow {
+  const { id, name, sport, role, structure, version, savedBy, savedOn, request, items } = row;
+  return { id, name, sport, role, structure, version, savedBy, savedOn, request, items };
 }
 
-export async function listTemplates(deps: Deps, user: User): Promise<TemplateRow[]> {
-  const rows = await deps.database.models.templates.findAll({
-    where: { practiceId: user.practiceId },
-    order: [['name', 'ASC']],
-  });
-  return rows.map((row) => templateRow(row.get({ plain: true })));
+export async function listTemplates({ rows }: Unit): Promise<TemplateRow[]> {
+  return (await rows.templates.all({}, { sort: ['name'] })).map(templateRow);
 }
 
-/** Keeps a template, or changes one on the version it was read at. Names differ within a practice. */
-export async function saveTemplate(
-  deps: Deps,
-  user: User,
-  { version, ...template }: TemplateInput,
-  id?: string,
-): Promise<TemplateRow> {
-  const { database } = deps;
-  const reference = await referenceOf(deps.reference, database, user.practiceId);
-  const errors = itemsFaults(reference, template.items);
-  if (!reference.structures.has(template.structure))
-    errors.push({ path: '$.structure', message: `unknown structure "${template.structure}"` });
-  if (errors.length > 0) throw new ApiProblem('invalid-request', { errors });
-  const saved = { ...template, items: [...template.items], savedBy: user.name, savedOn: deps.today() };
-  try {
-    return await database.inTransaction(async (transaction) => {
-      const row =
-        id === undefined
-          ? (
-              await database.models.templates.create(
-                { ...saved, practiceId: user.practiceId },
-                { transaction },
-              )
-            ).get({ plain: true })
-          : await updateVersioned(
-              database.models.templates,
-              { id, practiceId: user.practiceId },
-              version ?? 0,
-              saved,
-              templateRow,
-              transaction,
-            );
-      await audit(database, user, null, 'template.save', transaction);
-      return templateRow(row);
+export async function readTemplate({ rows }: Unit, id: string): Promise<TemplateRow> {
+  return templateRow(await rows.templates.need({ id }, 'Template'));
+}
+
+/** Throws for unknown drills and structures (400), and for a name another template has (409). */
+async function check(unit: Unit, template: TemplateFields, own: string): Promise<void> {
+  const { reference } = await unit.practice();
+  refuse([
+    ...itemsFaults(reference, template.items),
+    ...(reference.structures.has(template.structure)
+      ? []
+      : [{ path: '$.structure', message: `unknown structure "${template.structure}"` }]),
+  ]);
+  const namesake = await unit.rows.templates.one({ name: template.name });
+  if (namesake && namesake.id !== own)
+    throw new ApiProblem('already-exists', {
+      detail: `There is a template "${template.name}" already; name this one otherwise.`,
     });
-  } catch (error) {
-    if (error instanceof UniqueConstraintError)
-      throw new ApiProblem('already-exists', {
-        detail: `There is a template "${template.name}" already; name this one otherwise.`,
-      });
-    throw error;
-  }
 }
 
-export async function removeTemplate(deps: Deps, user: User, id: string): Promise<void> {
-  const gone = await deps.database.models.templates.destroy({ where: { id, practiceId: user.practiceId } });
-  if (gone === 0) throw notFound('Template');
-  await audit(deps.database, user, null, 'template.remove');
+/** A template is no routine of anybody's: its items have no line to go on with. */
+const withoutIds = ({ items, ...template }: TemplateFields) => ({
+  ...template,
+  items: items.map(({ id: _id, from: _from, ...item }) => item),
+});
+
+/** Keeps a template. */
+export async function addTemplate(
+  unit: Unit,
+  { id, ...template }: TemplateFields & { id: string },
+): Promise<TemplateRow> {
+  await check(unit, template, id);
+  const saved = { savedBy: unit.actor.name, savedOn: unit.today };
+  return templateRow(await unit.rows.templates.insert({ id, ...withoutIds(template), ...saved }));
+}
+
+/** Changes a template on the version it was read at. */
+export async function changeTemplate(
+  unit: Unit,
+  id: string,
+  { version, ...template }: TemplateFields & { version: number },
+): Promise<TemplateRow> {
+  await check(unit, template, id);
+  const saved = { savedBy: unit.actor.name, savedOn: unit.today };
+  const changes = { ...withoutIds(template), ...saved };
+  return templateRow(await unit.rows.templates.change({ id }, version, changes, templateRow));
+}
+
+export async function removeTemplate({ rows }: Unit, id: string, version: number): Promise<void> {
+  await rows.templates.remove({ id }, version, templateRow);
 }

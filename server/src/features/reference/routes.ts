@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { z } from 'zod';
 import type { Deps } from '../../deps.ts';
-import { endpoint } from '../../http/endpoint.ts';
+import { endpoint, Sent } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
 import { notFound } from '../../http/problem.ts';
 
@@ -13,24 +13,34 @@ export function referenceEndpoints(deps: Deps): Endpoint[] {
   const zipped = gzipSync(json, { level: 9 });
   return [
     endpoint({
+      id: 'readReferenceVersion',
+      tag: 'reference',
       method: 'get',
       path: '/reference',
       summary: 'Version of the reference data in force',
+      least: 'read-only',
+      audits: null,
       response: z.object({ version: z.string() }),
       handler: async () => ({ version }),
     }),
     endpoint({
+      id: 'readReference',
+      tag: 'reference',
       method: 'get',
       path: '/reference/:version',
       summary: 'The reference data of a version; never changes, keep it',
+      least: 'read-only',
+      audits: null,
       params: z.strictObject({ version: z.string().max(64) }),
       sends: 'application/json',
-      handler: async ({ params, request, response }) => {
+      handler: async ({ params, request }) => {
         if (params.version !== version) throw notFound('Reference version');
-        response.set({ 'Cache-Control': 'private, max-age=31536000, immutable', Vary: 'Accept-Encoding' });
-        response.type('application/json');
-        if (request.acceptsEncodings('gzip')) response.set('Content-Encoding', 'gzip').send(zipped);
-        else response.send(json);
+        return new Sent((response) => {
+          response.set({ 'Cache-Control': 'private, max-age=31536000, immutable', Vary: 'Accept-Encoding' });
+          response.type('application/json');
+          if (request.acceptsEncodings('gzip')) response.set('Content-Encoding', 'gzip').send(zipped);
+          else response.send(json);
+        });
       },
     }),
   ];

@@ -1,22 +1,18 @@
-import type { RoutineItem } from '@yonder/core/domain';
-import { painLimits } from '@yonder/core/findings';
-import { practiceReference } from '@yonder/core/reference';
-import { precautionsOfDrill, safetyState } from '@yonder/core/safety';
+import { precautionsOfDrill } from '@yonder/core/safety';
 import type { Deps } from '../../deps.ts';
-import type { User } from '../../http/endpoint.ts';
-import { loadCase } from '../athletes/cases.ts';
-import { audit } from '../audit.ts';
+import { Sent } from '../../http/endpoint.ts';
+import type { Unit } from '../../work/unit.ts';
+import { assessRecord, loadRecord } from '../athletes/record.ts';
 import { createHandout } from './handout.ts';
-import { findRoutine } from './service.ts';
+import { needRoutine } from './versions.ts';
 
 /** The PDF handout of an issued version, with today's precautions and the school's pain limit. */
-export async function printRoutine(deps: Deps, user: User, routineId: string): Promise<Buffer> {
-  const routine = await findRoutine(deps, user, routineId);
-  const loaded = await loadCase(deps.database, user.practiceId, routine.athleteId, deps.today());
-  const practice = await deps.database.models.practices.findByPk(user.practiceId);
-  const reference = practiceReference(deps.reference, loaded.case.overrides);
-  const safety = safetyState(reference, loaded.case.athlete, deps.today());
-  const items = routine.items as RoutineItem[];
+export async function printRoutine(deps: Deps, unit: Unit, routineId: string): Promise<Sent> {
+  const routine = await needRoutine(unit, routineId);
+  const record = await loadRecord(unit, routine.athleteId, unit.today);
+  const { reference, safety, painLimits } = await assessRecord(deps, unit, record);
+  const { name: practice } = await unit.practice();
+  const { items, number, issuedOn, issuedBy, mode, totalSeconds } = routine;
   const handling = new Map(
     items.map((item) => {
       const drill = reference.drills.get(item.drill);
@@ -24,18 +20,23 @@ export async function printRoutine(deps: Deps, user: User, routineId: string): P
       return [item.drill, own.map((h) => h.text)] as const;
     }),
   );
-  await audit(deps.database, user, routine.athleteId, 'routine.print');
-  return createHandout(reference, {
-    athlete: loaded.name,
-    practice: practice?.get({ plain: true }).name ?? '',
-    number: routine.number,
-    issuedOn: routine.issuedOn,
-    issuedBy: routine.issuedBy,
-    mode: routine.mode as 'prepare' | 'build' | 'restore',
-    totalSeconds: routine.totalSeconds,
-    items,
-    stopAbove: painLimits(reference, loaded.case, safety.age).stop,
-    precautions: safety.precautions.flatMap((p) => reference.precautions.get(p.id)?.athleteWording ?? []),
-    handling,
+  const precautions = safety.precautions.flatMap(
+    (p) => reference.precautions.get(p.id)?.athleteWording ?? [],
+  );
+  return new Sent(async (response) => {
+    const pdf = await createHandout(reference, {
+      athlete: record.athlete.name,
+      practice,
+      number,
+      issuedOn,
+      issuedBy,
+      mode,
+      totalSeconds,
+      items,
+      stopAbove: painLimits.stop,
+      precautions,
+      handling,
+    });
+    response.type('application/pdf').set('Content-Disposition', 'inline; filename="routine.pdf"').send(pdf);
   });
 }

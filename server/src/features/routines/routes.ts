@@ -5,111 +5,156 @@ import {
   draftRowSchema,
   idSchema,
   issueRoutineSchema,
+  pageOf,
+  pageQuerySchema,
   routineRowSchema,
   saveDraftSchema,
+  versionQuerySchema,
 } from '@yonder/core/contracts';
 import { z } from 'zod';
 import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
 import { streamBuild } from './building.ts';
+import { decide, decidedBefore } from './decisions.ts';
+import { discardDraft, readDraft, saveDraft } from './drafts.ts';
 import { printRoutine } from './printing.ts';
-import { routineRow } from './records.ts';
-import * as service from './service.ts';
+import { issueRoutine, listRoutines, needRoutine, routineRow } from './versions.ts';
 
 const athlete = z.strictObject({ athleteId: idSchema });
 const routine = z.strictObject({ routineId: idSchema });
 
-/** Routine and Progress: draft, issued versions, handout, decisions. */
-export function routineEndpoints(deps: Deps): Endpoint[] {
+function versionEndpoints(deps: Deps): Endpoint[] {
   return [
     endpoint({
+      id: 'listRoutines',
+      tag: 'routine',
       method: 'get',
       path: '/athletes/:athleteId/routines',
       summary: 'Issued versions, newest first',
+      least: 'read-only',
+      audits: 'routines.read',
       params: athlete,
-      response: z.array(routineRowSchema),
-      handler: ({ user, params }) => service.listRoutines(deps, user, params.athleteId),
+      query: pageQuerySchema,
+      response: pageOf(routineRowSchema),
+      handler: ({ unit, params, query }) => listRoutines(unit, params.athleteId, query),
     }),
     endpoint({
+      id: 'issueRoutine',
+      tag: 'routine',
       method: 'post',
       path: '/athletes/:athleteId/routines',
       summary: 'Issue a version; the safety rules run again on the server',
+      least: 'clinician',
+      audits: 'routine.issue',
       status: 201,
       params: athlete,
       body: issueRoutineSchema,
       response: routineRowSchema,
-      handler: ({ user, params, body }) => service.issueRoutine(deps, user, params.athleteId, body),
+      handler: ({ unit, params, body }) => issueRoutine(deps, unit, params.athleteId, body),
+      again: async ({ unit, body }) => routineRow(await needRoutine(unit, body.id)),
     }),
     endpoint({
+      id: 'readRoutine',
+      tag: 'routine',
       method: 'get',
       path: '/routines/:routineId',
       summary: 'One issued version',
+      least: 'read-only',
+      audits: 'routine.read',
       params: routine,
       response: routineRowSchema,
-      handler: async ({ user, params }) =>
-        routineRow(await service.findRoutine(deps, user, params.routineId)),
+      handler: async ({ unit, params }) => routineRow(await needRoutine(unit, params.routineId)),
     }),
     endpoint({
+      id: 'printRoutine',
+      tag: 'routine',
       method: 'get',
       path: '/routines/:routineId/handout.pdf',
       summary: 'The handout of a version',
+      least: 'assistant',
+      audits: 'routine.print',
       params: routine,
       sends: 'application/pdf',
-      handler: async ({ user, params, response }) => {
-        const pdf = await printRoutine(deps, user, params.routineId);
-        response
-          .type('application/pdf')
-          .set('Content-Disposition', 'inline; filename="routine.pdf"')
-          .send(pdf);
-      },
+      handler: ({ unit, params }) => printRoutine(deps, unit, params.routineId),
     }),
     endpoint({
-      method: 'post',
-      path: '/athletes/:athleteId/build',
-      summary:
-        'Build on the server: one JSON document a line, interim answers first; closing the request cancels it',
-      params: athlete,
-      body: buildOnServerSchema,
-      sends: 'application/x-ndjson',
-      handler: ({ user, params, body, response }) =>
-        streamBuild(deps, user, params.athleteId, body, response),
-    }),
-    endpoint({
-      method: 'get',
-      path: '/athletes/:athleteId/draft',
-      summary: 'The routine being edited',
-      params: athlete,
-      response: draftRowSchema,
-      handler: ({ user, params }) => service.readDraft(deps, user, params.athleteId),
-    }),
-    endpoint({
-      method: 'put',
-      path: '/athletes/:athleteId/draft',
-      summary: 'Keep the routine being edited',
-      params: athlete,
-      body: saveDraftSchema,
-      response: draftRowSchema,
-      handler: ({ user, params, body: { version, ...draft } }) =>
-        service.saveDraft(deps, user, params.athleteId, draft, version),
-    }),
-    endpoint({
-      method: 'delete',
-      path: '/athletes/:athleteId/draft',
-      summary: 'Discard the routine being edited',
-      status: 204,
-      params: athlete,
-      handler: ({ user, params }) => service.discardDraft(deps, user, params.athleteId),
-    }),
-    endpoint({
+      id: 'decideProgress',
+      tag: 'progress',
       method: 'post',
       path: '/athletes/:athleteId/decisions',
       summary: 'Accept or overrule the decisions on the routine in force',
+      least: 'clinician',
+      audits: 'decisions.record',
       status: 201,
       params: athlete,
       body: decideSchema,
       response: decidedSchema,
-      handler: ({ user, params, body }) => service.decide(deps, user, params.athleteId, body),
+      handler: ({ unit, params, body }) => decide(deps, unit, params.athleteId, body),
+      again: ({ unit, body }) => decidedBefore(unit, body),
     }),
   ];
+}
+
+function draftEndpoints(deps: Deps): Endpoint[] {
+  return [
+    endpoint({
+      id: 'buildRoutine',
+      tag: 'routine',
+      method: 'post',
+      path: '/athletes/:athleteId/build',
+      summary:
+        'Build on the server: one JSON document a line, interim answers first; closing the request cancels it',
+      least: 'read-only',
+      audits: 'routine.build',
+      params: athlete,
+      body: buildOnServerSchema,
+      sends: 'application/x-ndjson',
+      handler: ({ unit, params, body }) => streamBuild(deps, unit, params.athleteId, body),
+    }),
+    endpoint({
+      id: 'readDraft',
+      tag: 'routine',
+      method: 'get',
+      path: '/athletes/:athleteId/draft',
+      summary: 'The routine being edited',
+      least: 'read-only',
+      audits: 'draft.read',
+      params: athlete,
+      response: draftRowSchema,
+      handler: ({ unit, params }) => readDraft(unit, params.athleteId),
+    }),
+    endpoint({
+      id: 'saveDraft',
+      tag: 'routine',
+      method: 'put',
+      path: '/athletes/:athleteId/draft',
+      summary: 'Keep the routine being edited',
+      least: 'clinician',
+      audits: 'draft.save',
+      params: athlete,
+      body: saveDraftSchema,
+      response: draftRowSchema,
+      handler: ({ unit, params, body: { version, ...draft } }) =>
+        saveDraft(unit, params.athleteId, draft, version),
+    }),
+    endpoint({
+      id: 'discardDraft',
+      tag: 'routine',
+      method: 'delete',
+      path: '/athletes/:athleteId/draft',
+      summary: 'Discard the routine being edited',
+      least: 'clinician',
+      audits: 'draft.discard',
+      status: 204,
+      params: athlete,
+      query: versionQuerySchema,
+      handler: ({ unit, params, query }) => discardDraft(unit, params.athleteId, query.version),
+    }),
+  ];
+}
+
+/** Routine and Progress: draft, issued versions, handout, decisions. */
+export function routineEndpoints(deps: Deps): Endpoint[] {
+  return [...versionEndpoints(deps), ...draftEndpoints(deps)];
 }

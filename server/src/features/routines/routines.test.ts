@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addAthlete, createTestApp, issue, ROCK, screenAnkles, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
@@ -38,12 +39,12 @@ describe('issuing', () => {
     const { id } = await addAthlete(north);
     const response = await issue(north, id, TODAY, [item]).expect(400);
     expect(response.body.errors.map((e: { path: string }) => e.path)).toContain(path);
-    expect((await north.get(`/athletes/${id}/routines`)).body).toEqual([]);
+    expect((await north.get(`/athletes/${id}/routines`)).body.items).toEqual([]);
   });
   it('judges safety as of today too: a working date before the precaution does not help', async () => {
     const { id } = await addAthlete(north);
     await north
-      .post(`/athletes/${id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
+      .create(`/athletes/${id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
       .expect(201);
     expect((await issue(north, id, '2027-02-01')).body.code).toBe('safety-refused');
     expect((await issue(north, id, '2027-04-01')).body.code).toBe('safety-refused');
@@ -51,7 +52,7 @@ describe('issuing', () => {
   it('a protocol after an operation leaves only what is ticked', async () => {
     const { id } = await addAthlete(north);
     await north
-      .post(`/athletes/${id}/injuries`, {
+      .create(`/athletes/${id}/injuries`, {
         region: 'ankle-foot',
         side: 'left',
         date: '2027-01-01',
@@ -105,7 +106,10 @@ describe('the handout', () => {
       'double-leg-heel-raise',
       'standing-hip-circle',
     ];
-    const items = [ROCK, ...drills.map((drill) => ({ ...ROCK, drill, side: 'both', setup: {} }))];
+    const items = [
+      ROCK,
+      ...drills.map((drill) => ({ ...ROCK, id: randomUUID(), drill, side: 'both', setup: {} })),
+    ];
     const routine = (await issue(north, id, TODAY, items).expect(201)).body;
     const pdf = await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);
     const info = spawnSync('pdfinfo', ['-'], { input: pdf.body as Buffer, encoding: 'utf8' }).stdout;
@@ -130,6 +134,7 @@ describe('the handout', () => {
     };
     const foot = {
       ...ROCK,
+      id: randomUUID(),
       drill: 'short-foot-seated',
       side: 'both',
       setup: {},
@@ -146,7 +151,7 @@ describe('the handout', () => {
   it('carries the stricter limit of the growing and the handling of a precaution', async () => {
     const { id } = await addAthlete(north, { birthDate: '2011-01-01' });
     await north
-      .post(`/athletes/${id}/precautions`, {
+      .create(`/athletes/${id}/precautions`, {
         precaution: 'achilles-insertional-irritation',
         setBy: 'R. Halloran',
       })
@@ -170,45 +175,48 @@ describe('the handout', () => {
 });
 
 describe('deciding', () => {
+  const decisionsOf = (id: string) => app.stored('SELECT * FROM decisions WHERE athlete_id = $1', [id]);
   it('is refused for items the routine does not have, and stores nothing then', async () => {
     const { id } = await addAthlete(north);
     const routine = (await issue(north, id, '2027-02-01').expect(201)).body;
     const response = await north
-      .post(`/athletes/${id}/decisions`, {
+      .create(`/athletes/${id}/decisions`, {
         on: TODAY,
         routineId: routine.id,
-        verdicts: [{ index: 3, verdict: 'accepted' }],
+        verdicts: [{ item: randomUUID(), verdict: 'accepted' }],
       })
       .expect(400);
-    expect(response.body.errors[0].path).toBe('$.verdicts[0].index');
-    expect(await app.database.models.decisions.count({ where: { athleteId: id } })).toBe(0);
+    expect(response.body.errors[0].path).toBe('$.verdicts[0].item');
+    expect(await decisionsOf(id)).toEqual([]);
   });
   it('accepting "keep" records it and issues nothing', async () => {
     const { id } = await addAthlete(north);
     const routine = (await issue(north, id, '2027-02-01').expect(201)).body;
     const { body } = await north
-      .post(`/athletes/${id}/decisions`, {
+      .create(`/athletes/${id}/decisions`, {
         on: TODAY,
         routineId: routine.id,
-        verdicts: [{ index: 0, verdict: 'accepted' }],
+        verdicts: [{ item: ROCK.id, verdict: 'accepted' }],
       })
       .expect(201);
-    expect(body).toEqual({ routine: null, changes: [] });
-    expect(await app.database.models.decisions.count({ where: { athleteId: id } })).toBe(1);
+    expect(body).toEqual({ routine: null });
+    expect(await decisionsOf(id)).toMatchObject([{ item_id: ROCK.id, verdict: 'accepted' }]);
   });
   it('never issues what a precaution set meanwhile forbids, even when overruled to keep', async () => {
     const { id } = await addAthlete(north);
-    const items = [ROCK, { ...ROCK, drill: 'cat-camel', side: 'both', setup: {} }];
+    const items = [ROCK, { ...ROCK, id: randomUUID(), drill: 'cat-camel', side: 'both', setup: {} }];
     const routine = (await issue(north, id, '2027-02-01', items).expect(201)).body;
     await north
-      .post(`/athletes/${id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
+      .create(`/athletes/${id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
       .expect(201);
     const decide = (verdicts: object[]) =>
-      north.post(`/athletes/${id}/decisions`, { on: TODAY, routineId: routine.id, verdicts });
-    const kept = await decide([{ index: 0, verdict: 'overruled', instead: 'keep', reason: 'feels fine' }]);
+      north.create(`/athletes/${id}/decisions`, { on: TODAY, routineId: routine.id, verdicts });
+    const kept = await decide([
+      { item: ROCK.id, verdict: 'overruled', instead: 'keep', reason: 'feels fine' },
+    ]);
     expect(kept.body.code).toBe('safety-refused');
-    const { body } = await decide([{ index: 0, verdict: 'accepted' }]).expect(201);
-    expect(body.changes).toEqual(['Removed: Knee-to-wall rock left']);
+    const { body } = await decide([{ item: ROCK.id, verdict: 'accepted' }]).expect(201);
+    expect(body.routine.changes).toMatchObject([{ rule: 'item-removed' }]);
     expect(body.routine.items.map((i: { drill: string }) => i.drill)).toEqual(['cat-camel']);
   });
 });

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addAthlete, createTestApp, screenAnkles } from '../../testing/testApp.ts';
+import { addAthlete, answerSigns, createTestApp, screenAnkles } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
 let app: TestApp;
@@ -18,7 +18,7 @@ const row = (athleteId: string, over: object = {}, date = '2027-02-01') => ({
   date,
   result: { test: 'wblt-distance', side: 'left', trials: [7, 7.2], ...over },
 });
-const visits = async (id: string) => (await north.get(`/athletes/${id}/screenings`).expect(200)).body;
+const visits = async (id: string) => (await north.get(`/athletes/${id}/screenings`).expect(200)).body.items;
 
 describe('an import of screenings', () => {
   it('makes a visit per athlete and day, and puts results into a visit that is there', async () => {
@@ -29,7 +29,7 @@ describe('an import of screenings', () => {
       row(id, { test: 'single-leg-balance-ec', trials: [8] }),
       row(id, { side: 'right' }, '2026-12-01'),
     ];
-    const { body } = await north.post('/screenings/import', { rows }).expect(201);
+    const { body } = await north.create('/screenings/import', { rows }).expect(201);
     expect(body).toEqual({ results: 3, visits: 2, athletes: 1 });
     const [newest, older] = await visits(id);
     const lunge = newest.results.find(
@@ -48,11 +48,11 @@ describe('an import of screenings', () => {
       row(id, {}, '2027-02-01'),
       row(id, {}, '2027-03-05'),
     ];
-    const late = await north.post('/screenings/import', { rows }).expect(400);
+    const late = await north.create('/screenings/import', { rows }).expect(400);
     expect(late.body.errors).toEqual([
       { path: '$.rows[3].date', message: '2027-03-05 is after today, 2027-03-01' },
     ]);
-    const implausible = await north.post('/screenings/import', { rows: rows.slice(0, 2) }).expect(422);
+    const implausible = await north.create('/screenings/import', { rows: rows.slice(0, 2) }).expect(400);
     expect(implausible.body.errors).toEqual([
       { path: '$.rows[1].result.trials[0]', message: '99 cm is outside -5 to 25 cm' },
     ]);
@@ -61,17 +61,9 @@ describe('an import of screenings', () => {
 
   it('refuses tests under an open stop sign, and athletes of another practice', async () => {
     const { id } = await addAthlete(north);
-    await south.post('/screenings/import', { rows: [row(id)] }).expect(400);
-    await app.database.models.redFlags.create({
-      athleteId: id,
-      practiceId: (await app.database.models.athletes.findByPk(id))?.get('practiceId') as string,
-      redFlag: 'foot-locking',
-      answer: true,
-      askedFor: ['ankle-foot'],
-      answeredOn: '2027-02-28',
-      answeredBy: 'R. Halloran',
-    });
-    const { body } = await north.post('/screenings/import', { rows: [row(id)] }).expect(422);
+    await south.create('/screenings/import', { rows: [row(id)] }).expect(400);
+    await answerSigns(north, id, 'ankle-foot', 'foot-locking').expect(201);
+    const { body } = await north.create('/screenings/import', { rows: [row(id)] }).expect(422);
     expect(body.errors[0].path).toBe('$.rows[0].result.test');
     expect(await visits(id)).toEqual([]);
   });

@@ -1,108 +1,91 @@
-import type { ResultRow, ScreeningRow } from '@yonder/core/contracts';
+import type { Page, PageQuery, ResultRow, ScreeningRow } from '@yonder/core/contracts';
 import type { ScreeningResult, Side } from '@yonder/core/domain';
 import { resultFaults } from '@yonder/core/formats';
 import { isBlocked, safetyState, testAllowed } from '@yonder/core/safety';
 import type { SafetyState } from '@yonder/core/safety';
-import type { Transaction } from 'sequelize';
-import type { ResultRecord, ScreeningRecord } from '../../db/models.ts';
-import type { Deps } from '../../deps.ts';
-import type { User } from '../../http/endpoint.ts';
-import { ApiProblem, notFound } from '../../http/problem.ts';
-import { updateVersioned } from '../../http/versioned.ts';
-import { athleteOf } from '../athletes/cases.ts';
-import { loadStory } from '../athletes/repository.ts';
-import { audit } from '../audit.ts';
-import { checkWorkingDay } from '../workingDay.ts';
+import type { RowOf } from '../../db/schema.ts';
+import { cursorOf, pageOfRows } from '../../http/page.ts';
+import { ApiProblem, refuse } from '../../http/problem.ts';
+import { checkWorkingDay } from '../../work/days.ts';
+import { newId } from '../../work/newId.ts';
+import type { Unit } from '../../work/unit.ts';
+import { athleteOf } from '../athletes/record.ts';
+import { groupBy, loadStory, needAthlete } from '../athletes/stories.ts';
 
-function resultRow(record: ResultRecord): ResultRow {
-  return {
-    ...(record.value as ScreeningResult),
-    test: record.test,
-    side: record.side as Side,
-    version: record.version,
-  };
+type Visit = Pick<RowOf<'screenings'>, 'id' | 'date' | 'finished' | 'version'>;
+
+function resultRow({ value, test, side, version }: RowOf<'results'>): ResultRow {
+  return { ...(value as unknown as ScreeningResult), test, side, version };
 }
 
-async function screeningRow(
-  deps: Deps,
-  screening: ScreeningRecord,
-  transaction?: Transaction,
-): Promise<ScreeningRow> {
-  const results = await deps.database.models.results.findAll({
-    where: { screeningId: screening.id, practiceId: screening.practiceId },
-    order: [
-      ['test', 'ASC'],
-      ['side', 'ASC'],
-    ],
-    transaction,
-  });
-  return {
-    id: screening.id,
-    date: screening.date,
-    finished: screening.finished,
-    version: screening.version,
-    results: results.map((row) => resultRow(row.get({ plain: true }))),
-  };
+function screeningRow(
+  { id, date, finished, version }: Visit,
+  results: readonly RowOf<'results'>[],
+): ScreeningRow {
+  return { id, date, finished, version, results: results.map(resultRow) };
 }
 
-async function findScreening(
-  deps: Deps,
-  user: User,
-  screeningId: string,
-  transaction?: Transaction,
-): Promise<ScreeningRecord> {
-  const found = await deps.database.models.screenings.findOne({
-    where: { id: screeningId, practiceId: user.practiceId },
-    transaction,
-  });
-  if (!found) throw notFound('Screening');
-  return found.get({ plain: true });
+/** A visit with its results. */
+async function showScreening({ rows }: Unit, visit: Visit): Promise<ScreeningRow> {
+  return screeningRow(visit, await rows.results.all({ screeningId: visit.id }, { sort: ['test', 'side'] }));
 }
 
-export async function listScreenings(deps: Deps, user: User, athleteId: string): Promise<ScreeningRow[]> {
-  await loadStory(deps.database, user.practiceId, athleteId);
-  const rows = await deps.database.models.screenings.findAll({
-    where: { athleteId, practiceId: user.practiceId },
-    order: [['date', 'DESC']],
-  });
-  return Promise.all(rows.map((row) => screeningRow(deps, row.get({ plain: true }))));
+async function needScreening(unit: Unit, id: string): Promise<RowOf<'screenings'>> {
+  const screening = await unit.rows.screenings.need({ id }, 'Screening');
+  unit.concerns(screening.athleteId);
+  return screening;
+}
+
+/** A page of an athlete's visits with their results, newest first, in three queries. */
+export async function listScreenings(
+  unit: Unit,
+  athleteId: string,
+  page: PageQuery,
+): Promise<Page<ScreeningRow>> {
+  await needAthlete(unit, athleteId);
+  const [before = null] = cursorOf(page, 1) ?? [];
+  const visits = await unit.query<Visit>(
+    `SELECT id, date, finished, version FROM screenings
+     WHERE practice_id = :practiceId AND athlete_id = :athleteId AND (:before IS NULL OR date < CAST(:before AS date))
+     ORDER BY date DESC LIMIT :limit`,
+    { practiceId: unit.practiceId, athleteId, before, limit: page.limit + 1 },
+  );
+  const results = await unit.rows.results.all(
+    { screeningId: visits.map((visit) => visit.id) },
+    { sort: ['test', 'side'] },
+  );
+  const ofVisit = groupBy(results, (row) => row.screeningId);
+  return pageOfRows(
+    visits,
+    page,
+    (visit) => [visit.date],
+    (visit) => screeningRow(visit, ofVisit.get(visit.id) ?? []),
+  );
 }
 
 /** Opens the visit of a day, or resumes it when there is one already. */
 export async function openScreening(
-  deps: Deps,
-  user: User,
+  unit: Unit,
   athleteId: string,
-  date: string,
+  { id, date }: { id: string; date: string },
 ): Promise<ScreeningRow> {
-  checkWorkingDay('$.date', date, deps.today());
-  const { database } = deps;
-  return database.inTransaction(async (transaction) => {
-    const { athlete } = await loadStory(database, user.practiceId, athleteId, transaction);
-    if (date < athlete.birthDate) {
-      throw new ApiProblem('invalid-request', {
-        errors: [{ path: '$.date', message: 'before the birth date' }],
-      });
-    }
-    const [row] = await database.models.screenings.findOrCreate({
-      where: { athleteId, practiceId: user.practiceId, date },
-      defaults: {
-        athleteId,
-        practiceId: user.practiceId,
-        date,
-        createdBy: user.clinicianId,
-        finished: false,
-      },
-      transaction,
-    });
-    await audit(database, user, athleteId, 'screening.open', transaction);
-    return screeningRow(deps, row.get({ plain: true }), transaction);
-  });
+  checkWorkingDay('$.date', date, unit.today);
+  const athlete = await needAthlete(unit, athleteId, true);
+  refuse(date < athlete.birthDate ? [{ path: '$.date', message: 'before the birth date' }] : []);
+  const visit =
+    (await unit.rows.screenings.one({ athleteId, date })) ??
+    (await unit.rows.screenings.insert({ id, athleteId, date, finished: false, createdBy: unit.actor.id }));
+  return showScreening(unit, visit);
+}
+
+/** The visit of a day as it is now. */
+export async function readScreeningOf(unit: Unit, athleteId: string, date: string): Promise<ScreeningRow> {
+  return showScreening(unit, await unit.rows.screenings.need({ athleteId, date }, 'Screening'));
 }
 
 /** Why a test may not be done today: a blocked region, or one that a protocol has not ticked; null when it may. */
-function refusalOf(deps: Deps, safety: SafetyState, result: ScreeningResult): string | null {
-  const test = deps.reference.tests.get(result.test);
+function refusalOf(unit: Unit, safety: SafetyState, result: ScreeningResult): string | null {
+  const test = unit.reference.tests.get(result.test);
   if (!test) return null;
   const block = safety.blocks.find(
     (b) => b.level !== 'P' && (b.region === 'all' || b.region === test.region),
@@ -113,116 +96,75 @@ function refusalOf(deps: Deps, safety: SafetyState, result: ScreeningResult): st
     : 'After an operation only the tests that the treating clinician ticked are done.';
 }
 
-async function safetyToday(deps: Deps, user: User, athleteId: string): Promise<SafetyState> {
-  const story = await loadStory(deps.database, user.practiceId, athleteId);
-  return safetyState(deps.reference, athleteOf(story), deps.today());
+async function safetyToday(unit: Unit, athleteId: string): Promise<SafetyState> {
+  return safetyState(unit.reference, athleteOf(await loadStory(unit, athleteId)), unit.today);
+}
+
+/** Refuses results that cannot be (400, each at its path), then those that may not be (422). */
+function checkResults(unit: Unit, safety: SafetyState, results: readonly ScreeningResult[]): void {
+  refuse(
+    results.flatMap((result, i) =>
+      resultFaults(unit.reference, result).map((f) => ({ ...f, path: f.path.replace('$', `$[${i}]`) })),
+    ),
+  );
+  const errors = results.flatMap((result, i) => {
+    const refused = refusalOf(unit, safety, result);
+    return refused === null ? [] : [{ path: `$[${i}].test`, message: refused }];
+  });
+  if (errors.length > 0) throw new ApiProblem('blocked', { errors });
 }
 
 /** Stores many results of one visit in one go, new or in place of the stored ones; all of them or none. */
 export async function putResults(
-  deps: Deps,
-  user: User,
-  screening: Pick<ScreeningRecord, 'id' | 'athleteId'>,
+  unit: Unit,
+  { id: screeningId, athleteId }: Pick<RowOf<'screenings'>, 'id' | 'athleteId'>,
   results: readonly ScreeningResult[],
-  transaction: Transaction,
 ): Promise<void> {
-  const safety = await safetyToday(deps, user, screening.athleteId);
-  const errors = results.flatMap((result, i) => {
-    const refused = refusalOf(deps, safety, result);
-    return [
-      ...resultFaults(deps.reference, result).map((f) => ({ ...f, path: f.path.replace('$', `$[${i}]`) })),
-      ...(refused === null ? [] : [{ path: `$[${i}].test`, message: refused }]),
-    ];
-  });
-  if (errors.length > 0) throw new ApiProblem('implausible-value', { errors });
-  const { models } = deps.database;
-  const own = { screeningId: screening.id, practiceId: user.practiceId };
-  const stored = await models.results.findAll({ where: own, transaction });
+  checkResults(unit, await safetyToday(unit, athleteId), results);
+  const stored = await unit.rows.results.all({ screeningId });
   const key = (row: { test: string; side: string }) => `${row.test}/${row.side}`;
-  const known = new Map(stored.map((row) => [key(row.get({ plain: true })), row]));
-  const fresh: (typeof own & { test: string; side: string; value: object })[] = [];
-  for (const { test, side, ...value } of results) {
-    const row = known.get(key({ test, side }));
-    if (row) await row.update({ value, version: (row.get('version') as number) + 1 }, { transaction });
-    else fresh.push({ ...own, test, side, value });
-  }
-  await models.results.bulkCreate(fresh, { transaction });
-  await audit(deps.database, user, screening.athleteId, 'results.put', transaction);
+  const known = new Map(stored.map((row) => [key(row), row]));
+  const rows = results.map(({ test, side, ...value }) => {
+    const old = known.get(key({ test, side }));
+    return { id: old?.id ?? newId(), screeningId, test, side, value, version: (old?.version ?? 0) + 1 };
+  });
+  await unit.rows.results.put(rows, ['value', 'version', 'actorKind', 'actorId']);
 }
 
 /** Stores one result; a version that is not the stored one gives 409 with the stored result. */
 export async function putResult(
-  deps: Deps,
-  user: User,
+  unit: Unit,
   screeningId: string,
   result: ScreeningResult,
   version: number | null,
 ): Promise<ResultRow> {
-  const faults = resultFaults(deps.reference, result);
-  if (faults.length > 0) throw new ApiProblem('implausible-value', { errors: faults });
-  const screening = await findScreening(deps, user, screeningId);
-  const refused = refusalOf(deps, await safetyToday(deps, user, screening.athleteId), result);
+  refuse(resultFaults(unit.reference, result));
+  const screening = await needScreening(unit, screeningId);
+  const refused = refusalOf(unit, await safetyToday(unit, screening.athleteId), result);
   if (refused !== null) throw new ApiProblem('blocked', { detail: refused });
   const { test, side, ...value } = result;
-  const { database } = deps;
-  return database.inTransaction(async (transaction) => {
-    const where = { screeningId, practiceId: user.practiceId, test, side };
-    await audit(database, user, screening.athleteId, 'result.put', transaction);
-    if (version !== null) {
-      const changed = await updateVersioned(
-        database.models.results,
-        where,
-        version,
-        { value },
-        resultRow,
-        transaction,
-      );
-      return resultRow(changed);
-    }
-    const existing = await database.models.results.findOne({ where, transaction });
-    if (existing)
-      throw new ApiProblem('version-conflict', { current: resultRow(existing.get({ plain: true })) });
-    const created = await database.models.results.create({ ...where, value }, { transaction });
-    return resultRow(created.get({ plain: true }));
-  });
+  const where = { screeningId, test, side };
+  const table = unit.rows.results;
+  if (version !== null) return resultRow(await table.change(where, version, { value }, resultRow));
+  await unit.rows.screenings.need({ id: screeningId }, 'Screening', { lock: true });
+  const existing = await table.one(where);
+  if (existing) throw new ApiProblem('version-conflict', { current: resultRow(existing) });
+  return resultRow(await table.insert({ id: newId(), ...where, value }));
 }
 
 export async function removeResult(
-  deps: Deps,
-  user: User,
+  unit: Unit,
   screeningId: string,
-  test: string,
-  side: Side,
+  place: { test: string; side: Side },
+  version: number,
 ): Promise<void> {
-  const screening = await findScreening(deps, user, screeningId);
-  await deps.database.inTransaction(async (transaction) => {
-    const where = { screeningId, practiceId: user.practiceId, test, side };
-    const removed = await deps.database.models.results.destroy({ where, transaction });
-    if (removed === 0) throw notFound('Result');
-    await audit(deps.database, user, screening.athleteId, 'result.remove', transaction);
-  });
+  await needScreening(unit, screeningId);
+  await unit.rows.results.remove({ screeningId, ...place }, version, resultRow);
 }
 
 /** Closes a visit; it stays readable and can be opened again by entering results. */
-export async function finishScreening(
-  deps: Deps,
-  user: User,
-  screeningId: string,
-  version: number,
-): Promise<ScreeningRow> {
-  const { database } = deps;
-  return database.inTransaction(async (transaction) => {
-    const where = { id: screeningId, practiceId: user.practiceId };
-    const show = (row: ScreeningRecord) => screeningRow(deps, row, transaction);
-    const row = await updateVersioned(
-      database.models.screenings,
-      where,
-      version,
-      { finished: true },
-      show,
-      transaction,
-    );
-    await audit(database, user, row.athleteId, 'screening.finish', transaction);
-    return show(row);
-  });
+export async function finishScreening(unit: Unit, id: string, version: number): Promise<ScreeningRow> {
+  await needScreening(unit, id);
+  const show = (row: RowOf<'screenings'>) => showScreening(unit, row);
+  return show(await unit.rows.screenings.change({ id }, version, { finished: true }, show));
 }

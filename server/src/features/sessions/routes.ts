@@ -1,12 +1,13 @@
 import {
+  appendEventsSchema,
   idSchema,
-  nextDaySchema,
-  saveSessionSchema,
+  pageOf,
+  pageQuerySchema,
   sessionRowSchema,
+  sessionWithEventsSchema,
   startSessionSchema,
 } from '@yonder/core/contracts';
 import { z } from 'zod';
-import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
 import * as service from './service.ts';
@@ -14,41 +15,58 @@ import * as service from './service.ts';
 const session = z.strictObject({ sessionId: idSchema });
 
 /** Run: performances of a routine and what happened in them. */
-export function sessionEndpoints(deps: Deps): Endpoint[] {
+export function sessionEndpoints(): Endpoint[] {
   return [
     endpoint({
+      id: 'listSessions',
+      tag: 'run',
       method: 'get',
       path: '/athletes/:athleteId/sessions',
       summary: 'Sessions of an athlete, newest first',
+      least: 'read-only',
+      audits: 'sessions.read',
       params: z.strictObject({ athleteId: idSchema }),
-      response: z.array(sessionRowSchema),
-      handler: ({ user, params }) => service.listSessions(deps, user, params.athleteId),
+      query: pageQuerySchema,
+      response: pageOf(sessionRowSchema),
+      handler: ({ unit, params, query }) => service.listSessions(unit, params.athleteId, query),
     }),
     endpoint({
+      id: 'startSession',
+      tag: 'run',
       method: 'post',
       path: '/sessions',
       summary: 'Start a session of a routine, or go on with an unfinished one',
+      least: 'assistant',
+      audits: 'session.start',
       body: startSessionSchema,
-      response: sessionRowSchema,
-      handler: ({ user, body }) => service.startSession(deps, user, body),
+      response: sessionWithEventsSchema,
+      handler: ({ unit, body }) => service.startSession(unit, body),
+      again: ({ unit, body }) => service.startedBefore(unit, body),
     }),
     endpoint({
-      method: 'put',
+      id: 'readSession',
+      tag: 'run',
+      method: 'get',
       path: '/sessions/:sessionId',
-      summary: 'Store how far the session is',
+      summary: 'A session with its events, to go on with it',
+      least: 'read-only',
+      audits: 'session.read',
       params: session,
-      body: saveSessionSchema,
-      response: sessionRowSchema,
-      handler: ({ user, params, body }) => service.saveSession(deps, user, params.sessionId, body),
+      response: sessionWithEventsSchema,
+      handler: ({ unit, params }) => service.readSession(unit, params.sessionId),
     }),
     endpoint({
-      method: 'put',
-      path: '/sessions/:sessionId/next-day',
-      summary: 'Record pain on the morning after',
+      id: 'appendEvents',
+      tag: 'run',
+      method: 'post',
+      path: '/sessions/:sessionId/events',
+      summary: 'Add what happened; events known already are passed over, none is ever changed',
+      least: 'assistant',
+      audits: 'session.append',
       params: session,
-      body: nextDaySchema,
+      body: appendEventsSchema,
       response: sessionRowSchema,
-      handler: ({ user, params, body }) => service.recordNextDay(deps, user, params.sessionId, body),
+      handler: ({ unit, params, body }) => service.appendEvents(unit, params.sessionId, body.events),
     }),
   ];
 }

@@ -1,162 +1,212 @@
-import { progressSchema } from '@yonder/core/contracts';
-import type { SessionRow } from '@yonder/core/contracts';
-import type { DiaryEntry, RoutineItem } from '@yonder/core/domain';
-import type { Transaction } from 'sequelize';
-import type { SessionRecord } from '../../db/models.ts';
-import type { Deps } from '../../deps.ts';
-import type { User } from '../../http/endpoint.ts';
-import { ApiProblem, notFound } from '../../http/problem.ts';
-import { updateVersioned } from '../../http/versioned.ts';
-import { loadCase } from '../athletes/cases.ts';
-import { loadStory } from '../athletes/repository.ts';
-import { audit } from '../audit.ts';
-import { findRoutine } from '../routines/service.ts';
+import type { Page, PageQuery, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
+import { sameJson } from '@yonder/core/domain';
+import { inOrder, reduceSession } from '@yonder/core/session';
+import type { ItemEntry, SessionEvent } from '@yonder/core/session';
+import type { NewRow } from '../../db/rows.ts';
+import type { RowOf } from '../../db/schema.ts';
+import { cursorOf, pageOfRows } from '../../http/page.ts';
+import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
+import { checkWorkingDay } from '../../work/days.ts';
+import type { Unit } from '../../work/unit.ts';
+import { loadRecord } from '../athletes/record.ts';
+import { groupBy, needAthlete } from '../athletes/stories.ts';
+import { needRoutine } from '../routines/versions.ts';
 import { refuseUnsafe } from '../routines/safety.ts';
-import { checkWorkingDay } from '../workingDay.ts';
 
-function sessionRow(record: SessionRecord): SessionRow {
+type Session = Pick<RowOf<'sessions'>, 'id' | 'routineId' | 'date' | 'finished' | 'version'>;
+
+function entryOf(row: RowOf<'session_entries'>): ItemEntry {
+  const { itemId, drill, side, done, amounts, painBefore, pain, nextDayPain, effort, quality, swappedFor } =
+    row;
   return {
-    id: record.id,
-    routineId: record.routineId,
-    date: record.date,
-    finished: record.finished,
-    progress: progressSchema.parse(record.progress),
-    entries: record.entries as SessionRow['entries'],
-    version: record.version,
+    item: itemId,
+    drill,
+    side,
+    done,
+    amounts,
+    painBefore,
+    pain,
+    nextDayPain,
+    effort,
+    quality,
+    ...(swappedFor === null ? {} : { swappedFor }),
   };
 }
 
-async function findSession(
-  deps: Deps,
-  user: User,
-  sessionId: string,
-  transaction?: Transaction,
-): Promise<SessionRecord> {
-  const where = { id: sessionId, practiceId: user.practiceId };
-  const found = await deps.database.models.sessions.findOne({ where, transaction });
-  if (!found) throw notFound('Session');
-  return found.get({ plain: true });
+function sessionRow(
+  { id, routineId, date, finished, version }: Session,
+  entries: readonly RowOf<'session_entries'>[],
+): SessionRow {
+  return { id, routineId, date, finished, version, entries: entries.map(entryOf) };
 }
 
-export async function listSessions(deps: Deps, user: User, athleteId: string): Promise<SessionRow[]> {
-  await loadStory(deps.database, user.practiceId, athleteId);
-  const rows = await deps.database.models.sessions.findAll({
-    where: { athleteId, practiceId: user.practiceId },
-    order: [
-      ['date', 'DESC'],
-      ['id', 'ASC'],
-    ],
-  });
-  return rows.map((row) => sessionRow(row.get({ plain: true })));
+/** A page of an athlete's sessions, newest first, in three queries. */
+export async function listSessions(
+  unit: Unit,
+  athleteId: string,
+  page: PageQuery,
+): Promise<Page<SessionRow>> {
+  await needAthlete(unit, athleteId);
+  const [day = null, id = null] = cursorOf(page, 2) ?? [];
+  const sessions = await unit.query<Session>(
+    `SELECT id, routine_id AS "routineId", date, finished, version FROM sessions
+     WHERE practice_id = :practiceId AND athlete_id = :athleteId
+       AND (:day IS NULL OR (date, id) < (CAST(:day AS date), CAST(:id AS uuid)))
+     ORDER BY date DESC, id DESC LIMIT :limit`,
+    { practiceId: unit.practiceId, athleteId, day, id, limit: page.limit + 1 },
+  );
+  const entries = await unit.rows.session_entries.all(
+    { sessionId: sessions.map((session) => session.id) },
+    { sort: ['place'] },
+  );
+  const ofSession = groupBy(entries, (row) => row.sessionId);
+  return pageOfRows(
+    sessions,
+    page,
+    (session) => [session.date, session.id],
+    (session) => sessionRow(session, ofSession.get(session.id) ?? []),
+  );
+}
+
+async function needSession(unit: Unit, id: string, lock = false): Promise<RowOf<'sessions'>> {
+  const session = await unit.rows.sessions.need({ id }, 'Session', { lock });
+  unit.concerns(session.athleteId);
+  return session;
+}
+
+async function eventsOf(unit: Unit, sessionId: string): Promise<SessionEvent[]> {
+  return inOrder((await unit.rows.session_events.all({ sessionId })).map((row) => row.event));
+}
+
+/** A session with its events. */
+export async function readSession(unit: Unit, id: string): Promise<SessionWithEvents> {
+  const session = await needSession(unit, id);
+  const entries = await unit.rows.session_entries.all({ sessionId: id }, { sort: ['place'] });
+  return { ...sessionRow(session, entries), events: await eventsOf(unit, id) };
 }
 
 /** Starts a run of a routine on a day, or goes on with an unfinished one. Refused while the rules forbid a drill. */
 export async function startSession(
-  deps: Deps,
-  user: User,
-  input: { routineId: string; date: string },
-): Promise<SessionRow> {
-  checkWorkingDay('$.date', input.date, deps.today());
-  const { database } = deps;
-  return database.inTransaction(async (transaction) => {
-    const routine = await findRoutine(deps, user, input.routineId, transaction);
-    const { athleteId } = routine;
-    const loaded = await loadCase(database, user.practiceId, athleteId, input.date, transaction);
-    refuseUnsafe(deps, loaded.case, routine.items as RoutineItem[], input.date);
-    const where = {
-      athleteId,
-      practiceId: user.practiceId,
-      routineId: routine.id,
-      date: input.date,
-      finished: false,
-    };
-    const [row] = await database.models.sessions.findOrCreate({ where, defaults: where, transaction });
-    await audit(database, user, athleteId, 'session.start', transaction);
-    return sessionRow(row.get({ plain: true }));
-  });
+  unit: Unit,
+  { id, routineId, date }: { id: string; routineId: string; date: string },
+): Promise<SessionWithEvents> {
+  checkWorkingDay('$.date', date, unit.today);
+  const { athleteId, items, issuedOn } = await needRoutine(unit, routineId);
+  refuse(date < issuedOn ? [{ path: '$.date', message: `before the version was issued, ${issuedOn}` }] : []);
+  const record = await loadRecord(unit, athleteId, date);
+  await refuseUnsafe(unit, record.case.athlete, items, date);
+  await needAthlete(unit, athleteId, true);
+  const where = { athleteId, routineId, date, finished: false };
+  const open = await unit.rows.sessions.one(where);
+  if (!open) await unit.rows.sessions.insert({ id, ...where });
+  return readSession(unit, open?.id ?? id);
 }
 
-/** Entries must be of the routine's drills; a swapped-in drill must pass the safety rules. */
-async function checkEntries(
-  deps: Deps,
-  user: User,
-  session: SessionRecord,
-  entries: readonly DiaryEntry[],
+/** The session that a start came to: its own, or the one it went on with. */
+export async function startedBefore(
+  unit: Unit,
+  { id, routineId, date }: { id: string; routineId: string; date: string },
+): Promise<SessionWithEvents> {
+  const own = await unit.rows.sessions.one({ id });
+  const other = own ?? (await unit.rows.sessions.one({ routineId, date }, { sort: [['finished', 'DESC']] }));
+  if (!other) throw notFound('Session');
+  return readSession(unit, other.id);
+}
+
+/** Items an event names must be of the routine; a swapped-in drill must be known and pass the safety rules. */
+async function checkEvents(
+  unit: Unit,
+  session: RowOf<'sessions'>,
+  routine: RowOf<'routines'>,
+  events: readonly SessionEvent[],
 ): Promise<void> {
-  const routine = await findRoutine(deps, user, session.routineId);
-  const items = routine.items as RoutineItem[];
-  const errors = entries.flatMap((entry, i) => {
-    const known = items.some((item) => item.drill === entry.drill || item.drill === entry.swappedFor);
-    return known ? [] : [{ path: `$.entries[${i}].drill`, message: 'not a drill of this routine' }];
-  });
-  if (errors.length > 0) throw new ApiProblem('invalid-request', { errors });
-  const swapped = entries.filter((entry) => entry.swappedFor !== undefined);
-  if (swapped.length === 0) return;
-  const loaded = await loadCase(deps.database, user.practiceId, session.athleteId, session.date);
-  refuseUnsafe(deps, loaded.case, swapped, session.date);
+  const own = new Set(routine.items.map((item) => item.id));
+  const { reference } = await unit.practice();
+  refuse(
+    events.flatMap((event, i) => {
+      if (event.type === 'carried')
+        return [{ path: `$.events[${i}].type`, message: 'is not for new sessions' }];
+      if ('item' in event && !own.has(event.item))
+        return [{ path: `$.events[${i}].item`, message: 'not an item of this routine' }];
+      return event.type === 'swapped' && !reference.drills.has(event.to.drill)
+        ? [{ path: `$.events[${i}].to.drill`, message: `unknown drill "${event.to.drill}"` }]
+        : [];
+    }),
+  );
+  const swaps = events.flatMap((event, index) => (event.type === 'swapped' ? [{ index, ...event.to }] : []));
+  if (swaps.length === 0) return;
+  const record = await loadRecord(unit, session.athleteId, session.date);
+  await refuseUnsafe(
+    unit,
+    record.case.athlete,
+    swaps,
+    session.date,
+    (i) => `$.events[${swaps[i]?.index}].to`,
+  );
 }
 
-/** Stores how far the run is and what was done; a finished run is only added to by the morning after. */
-export async function saveSession(
-  deps: Deps,
-  user: User,
-  sessionId: string,
-  input: { version: number; progress: object; entries: DiaryEntry[]; finished: boolean },
-): Promise<SessionRow> {
-  const session = await findSession(deps, user, sessionId);
-  if (session.finished) throw new ApiProblem('version-conflict', { current: sessionRow(session) });
-  await checkEntries(deps, user, session, input.entries);
-  const { database } = deps;
-  return database.inTransaction(async (transaction) => {
-    const where = { id: sessionId, practiceId: user.practiceId };
-    const { version, ...changes } = input;
-    const row = await updateVersioned(
-      database.models.sessions,
-      where,
-      version,
-      changes,
-      sessionRow,
-      transaction,
-    );
-    if (input.finished) await audit(database, user, session.athleteId, 'session.finish', transaction);
-    return sessionRow(row);
-  });
-}
-
-/** Pain on the morning after, per drill of a finished run. */
-export async function recordNextDay(
-  deps: Deps,
-  user: User,
-  sessionId: string,
-  input: { version: number; pains: { index: number; nextDayPain: number }[] },
-): Promise<SessionRow> {
-  const session = await findSession(deps, user, sessionId);
-  const entries = session.entries as DiaryEntry[];
-  const unknown = input.pains.findIndex((pain) => pain.index >= entries.length);
-  if (unknown >= 0 || !session.finished) {
-    const message = session.finished
-      ? `the session has ${entries.length} drills`
-      : 'the session is not finished';
-    throw new ApiProblem('invalid-request', {
-      errors: [{ path: `$.pains[${Math.max(0, unknown)}].index`, message }],
-    });
+/** Adds events that are not there yet; the same id with other content is refused. True when there were any. */
+async function addEvents(unit: Unit, sessionId: string, events: readonly SessionEvent[]): Promise<boolean> {
+  const unique = [...new Map(events.map((event) => [event.id, event])).values()];
+  const known = await unit.rows.session_events.all({ id: unique.map((event) => event.id) });
+  for (const row of known) {
+    const event = unique.find((e) => e.id === row.id);
+    if (row.sessionId !== sessionId || !event || !sameJson(row.event, event))
+      throw new ApiProblem('id-taken');
   }
-  const changed = entries.map((entry, index) => {
-    const pain = input.pains.find((p) => p.index === index);
-    return pain ? { ...entry, nextDayPain: pain.nextDayPain } : entry;
-  });
-  const { database } = deps;
-  return database.inTransaction(async (transaction) => {
-    const where = { id: sessionId, practiceId: user.practiceId };
-    const row = await updateVersioned(
-      database.models.sessions,
-      where,
-      input.version,
-      { entries: changed },
-      sessionRow,
-      transaction,
-    );
-    await audit(database, user, session.athleteId, 'session.next-day', transaction);
-    return sessionRow(row);
-  });
+  const fresh = unique.filter((event) => !known.some((row) => row.id === event.id));
+  await unit.rows.session_events.insertAll(fresh.map((event) => ({ id: event.id, sessionId, event })));
+  return fresh.length > 0;
+}
+
+const ENTRY_COLUMNS = [
+  'drill',
+  'side',
+  'done',
+  'amounts',
+  'painBefore',
+  'pain',
+  'nextDayPain',
+  'effort',
+  'quality',
+  'swappedFor',
+] as const;
+
+/** Works the session out anew from all its events and keeps what happened per item as rows. */
+async function keepState(unit: Unit, session: RowOf<'sessions'>, routine: RowOf<'routines'>): Promise<void> {
+  const { reference } = await unit.practice();
+  const state = reduceSession(reference, routine.items, await eventsOf(unit, session.id));
+  const rows = state.entries.map(
+    ({ item, swappedFor, ...entry }, place): NewRow<RowOf<'session_entries'>> => ({
+      sessionId: session.id,
+      itemId: item,
+      athleteId: session.athleteId,
+      date: session.date,
+      place,
+      ...entry,
+      swappedFor: swappedFor ?? null,
+    }),
+  );
+  await unit.rows.session_entries.put(rows, ENTRY_COLUMNS);
+  await unit.rows.sessions.update(
+    { id: session.id },
+    { finished: state.finished, version: session.version + 1 },
+  );
+}
+
+/**
+ * Adds a batch of events of a session, in any order and as often as it likes: what is known already changes nothing. Events
+ * are never changed or deleted; the database refuses it.
+ */
+export async function appendEvents(
+  unit: Unit,
+  sessionId: string,
+  events: readonly SessionEvent[],
+): Promise<SessionRow> {
+  const session = await needSession(unit, sessionId, true);
+  const routine = await needRoutine(unit, session.routineId);
+  await checkEvents(unit, session, routine, events);
+  if (await addEvents(unit, sessionId, events)) await keepState(unit, session, routine);
+  const { events: _events, ...row } = await readSession(unit, sessionId);
+  return row;
 }

@@ -1,5 +1,15 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addAthlete, createTestApp, issue, ROCK, TODAY } from '../../testing/testApp.ts';
+import {
+  addAthlete,
+  answerSigns,
+  createTestApp,
+  DONE,
+  issue,
+  ROCK,
+  said,
+  TODAY,
+} from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
 let app: TestApp;
@@ -15,105 +25,115 @@ beforeAll(async () => {
 afterAll(() => app.close());
 
 const start = async (date: string) =>
-  (await north.post('/sessions', { routineId: routine.id, date }).expect(200)).body;
-const entry = {
-  drill: ROCK.drill,
-  side: 'left',
-  done: 'all',
-  amounts: [8, 8],
-  pain: 1,
-  effort: 3,
-  quality: 3,
-};
-const progress = { segment: 3, elapsed: 12.5 };
+  (await north.create('/sessions', { routineId: routine.id, date }).expect(200)).body;
+const tell = (id: string, events: object[]) => north.post(`/sessions/${id}/events`, { events });
+const eventsOf = (id: string) =>
+  app.stored<{ id: string }>('SELECT id FROM session_events WHERE session_id = $1', [id]);
 
 describe('a session', () => {
-  it('is kept while it runs: a new start of the same day goes on where it was', async () => {
+  it('is kept while it runs: a new start of the same day goes on with what happened', async () => {
     const session = await start('2027-02-03');
-    expect(session).toMatchObject({ finished: false, progress: { segment: 0, elapsed: 0, skipped: [] } });
-    await north
-      .put(`/sessions/${session.id}`, { version: 1, progress, entries: [], finished: false })
-      .expect(200);
+    expect(session).toMatchObject({ finished: false, entries: [], events: [] });
+    const started = said('started');
+    const paused = said('paused', { segment: 3, elapsed: 12.5 });
+    await tell(session.id, [paused, started]).expect(200);
     const again = await start('2027-02-03');
-    expect(again).toMatchObject({ id: session.id, progress: { segment: 3, elapsed: 12.5 }, version: 2 });
+    expect(again.id).toBe(session.id);
+    expect(again.events).toEqual([started, paused]);
     // Another day is another session.
     expect((await start('2027-02-04')).id).not.toBe(session.id);
   });
 
-  it('refuses an older version with what is stored, and a finished one altogether', async () => {
-    const session = await start('2027-02-05');
-    const path = `/sessions/${session.id}`;
-    await north.put(path, { version: 1, progress, entries: [], finished: false }).expect(200);
-    const late = await north
-      .put(path, { version: 1, progress: { segment: 0, elapsed: 0 }, entries: [], finished: false })
-      .expect(409);
-    expect(late.body.current.progress.segment).toBe(3);
-    await north.put(path, { version: 2, progress, entries: [entry], finished: true }).expect(200);
-    await north.put(path, { version: 3, progress, entries: [], finished: false }).expect(409);
+  it('comes to the same whatever way its events arrive, and however often', async () => {
+    const done = DONE();
+    const shapes: object[] = [];
+    for (const batches of [
+      [done],
+      [done, done],
+      done.map((event) => [event]).reverse(),
+      [done.slice(2), done.slice(0, 3)],
+    ]) {
+      const other = await addAthlete(north);
+      const made = (await issue(north, other.id, '2027-02-01').expect(201)).body;
+      const { body } = await north
+        .create('/sessions', { routineId: made.id, date: '2027-02-05' })
+        .expect(200);
+      // Every round tells events of its own, in the order and parts of its round.
+      const ids = new Map<string, string>(done.map((event) => [event.id, randomUUID()]));
+      for (const batch of batches) {
+        const events = (batch as { id: string }[]).map((event) => ({ ...event, id: ids.get(event.id) }));
+        await tell(body.id, events).expect(200);
+      }
+      expect(await eventsOf(body.id)).toHaveLength(done.length);
+      const [kept] = (await north.get(`/athletes/${other.id}/sessions`).expect(200)).body.items;
+      expect(kept.finished).toBe(true);
+      shapes.push(kept.entries);
+    }
+    expect(shapes[0]).toMatchObject([
+      { item: ROCK.id, drill: ROCK.drill, done: 'all', amounts: [8, 8], pain: 1 },
+    ]);
+    for (const shape of shapes) expect(shape).toEqual(shapes[0]);
   });
 
-  it('takes the morning after once it is finished, drill by drill', async () => {
+  it('never changes an event: the same id with other content is refused, and so is the database', async () => {
     const session = await start('2027-02-06');
-    const morning = { version: 1, pains: [{ index: 0, nextDayPain: 2 }] };
-    expect(
-      (await north.put(`/sessions/${session.id}/next-day`, morning).expect(400)).body.errors[0].message,
-    ).toMatch(/not finished/);
-    await north
-      .put(`/sessions/${session.id}`, { version: 1, progress, entries: [entry], finished: true })
-      .expect(200);
-    await north
-      .put(`/sessions/${session.id}/next-day`, { version: 2, pains: [{ index: 4, nextDayPain: 2 }] })
-      .expect(400);
-    const stored = await north
-      .put(`/sessions/${session.id}/next-day`, { ...morning, version: 2 })
-      .expect(200);
-    expect(stored.body.entries[0]).toMatchObject({ pain: 1, nextDayPain: 2 });
-    const { body } = await north.get(`/athletes/${athlete.id}/case?on=2027-02-07`);
-    expect(body.case.diary.at(-1)).toMatchObject({ date: '2027-02-06', entries: [{ nextDayPain: 2 }] });
+    const pain = said('pain', { item: ROCK.id, nrs: 4 });
+    await tell(session.id, [pain]).expect(200);
+    expect((await tell(session.id, [{ ...pain, nrs: 0 }]).expect(409)).body.code).toBe('id-taken');
+    const sql = [
+      'UPDATE session_events SET event = event',
+      'DELETE FROM session_events',
+      'TRUNCATE session_events',
+    ];
+    for (const statement of sql) await expect(app.stored(statement)).rejects.toThrow();
+    expect(await eventsOf(session.id)).toHaveLength(1);
   });
 
-  it('holds only drills of its routine, or swaps that the rules allow', async () => {
-    const session = await start('2027-02-08');
-    const save = (drill: string, swappedFor?: string) =>
-      north.put(`/sessions/${session.id}`, {
-        version: 1,
-        progress,
-        entries: [{ ...entry, drill, swappedFor }],
-        finished: false,
-      });
-    expect((await save('wall-sit').expect(400)).body.errors[0].path).toBe('$.entries[0].drill');
-    await save('half-kneeling-ankle-rock', ROCK.drill).expect(200);
+  it('takes the morning after, item by item, and carries it into the case', async () => {
+    const session = await start('2027-02-07');
+    await tell(session.id, DONE()).expect(200);
+    const { body } = await tell(session.id, [said('amended', { item: ROCK.id, nextDayPain: 2 })]).expect(200);
+    expect(body.entries[0]).toMatchObject({ pain: 1, nextDayPain: 2 });
+    const loaded = (await north.get(`/athletes/${athlete.id}/case?on=2027-02-08`)).body.case;
+    expect(loaded.diary.at(-1)).toMatchObject({ date: '2027-02-07', entries: [{ nextDayPain: 2 }] });
   });
 
-  it('refuses a swapped-in drill that a precaution forbids', async () => {
+  it.each([
+    [{ type: 'pain', item: randomUUID(), nrs: 3 }, '$.events[0].item'],
+    [{ type: 'pain', item: ROCK.id, nrs: 11 }, '$.events[0].nrs'],
+    [{ type: 'swapped', item: ROCK.id, to: { ...ROCK, drill: 'moon-walk' } }, '$.events[0].to.drill'],
+    [{ type: 'celebrated' }, '$.events[0].type'],
+    [{ type: 'started', device: 'x'.repeat(65) }, '$.events[0].device'],
+    [{ type: 'started', seq: -1 }, '$.events[0].seq'],
+    [{ type: 'carried', entries: [], segment: 0, elapsed: 0, skipped: [], played: null }, '$.events[0].type'],
+  ])('refuses %o at %s and stores nothing of its batch', async (over, path) => {
+    const session = await start('2027-02-09');
+    const { type, ...rest } = over;
+    const { body } = await tell(session.id, [said(type, rest), said('finished')]).expect(400);
+    expect(body.errors.map((e: { path: string }) => e.path)).toContain(path);
+    expect(await eventsOf(session.id)).toEqual([]);
+  });
+
+  it('takes a swap that the rules allow, never one that a precaution forbids', async () => {
     const other = await addAthlete(north);
-    const made = (
-      await issue(north, other.id, '2027-02-01', [
-        { ...ROCK, drill: 'cat-camel', side: 'both', setup: {} },
-      ]).expect(201)
-    ).body;
+    const camel = { ...ROCK, drill: 'cat-camel', side: 'both', setup: {} };
+    const made = (await issue(north, other.id, '2027-02-01', [camel]).expect(201)).body;
+    const { body: session } = await north
+      .create('/sessions', { routineId: made.id, date: TODAY })
+      .expect(200);
+    const { id: _id, ...rock } = ROCK;
+    const swap = () => said('swapped', { item: camel.id, to: rock });
+    await tell(session.id, [swap()]).expect(200);
     await north
-      .post(`/athletes/${other.id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
+      .create(`/athletes/${other.id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
       .expect(201);
-    const session = (await north.post('/sessions', { routineId: made.id, date: TODAY }).expect(200)).body;
-    const entries = [{ ...entry, side: 'left', swappedFor: 'cat-camel' }];
-    const refused = await north
-      .put(`/sessions/${session.id}`, { version: 1, progress, entries, finished: false })
-      .expect(422);
-    expect(refused.body.code).toBe('safety-refused');
+    expect((await tell(session.id, [swap()]).expect(422)).body.code).toBe('safety-refused');
+    expect(await eventsOf(session.id)).toHaveLength(1);
   });
 
   it('does not start while a sign blocks what the routine holds', async () => {
-    await app.database.models.redFlags.create({
-      athleteId: athlete.id,
-      practiceId: (await app.database.models.athletes.findByPk(athlete.id))?.get('practiceId') as string,
-      redFlag: 'gen-chest',
-      answer: true,
-      askedFor: ['ankle-foot'],
-      answeredOn: TODAY,
-      answeredBy: 'R. Halloran',
-    });
-    const refused = await north.post('/sessions', { routineId: routine.id, date: TODAY }).expect(422);
+    await answerSigns(north, athlete.id, 'ankle-foot', 'gen-chest').expect(201);
+    const refused = await north.create('/sessions', { routineId: routine.id, date: TODAY }).expect(422);
     expect(refused.body).toMatchObject({ code: 'blocked' });
     expect(refused.body.detail).toMatch(/Stop now/);
   });

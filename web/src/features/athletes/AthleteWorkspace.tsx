@@ -2,11 +2,11 @@ import { Alert, Loader, TextInput } from '@mantine/core';
 import { REGIONS } from '@yonder/core/domain';
 import type { Region } from '@yonder/core/domain';
 import { ageInYears } from '@yonder/core/domain';
-import { judgeFindings } from '@yonder/core/findings';
+import { assessCase } from '@yonder/core/assess';
 import { useMemo } from 'react';
 import { Outlet, useParams, useSearchParams } from 'react-router';
 import { errorText } from '../../app/api.ts';
-import { useReference } from '../../app/reference.tsx';
+import { useBundledReference } from '../../app/reference.tsx';
 import { today } from '../../app/today.ts';
 import { ChainRail } from '../../components/ChainRail.tsx';
 import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
@@ -74,12 +74,16 @@ function Head({ workspace, selectDay }: { workspace: Workspace; selectDay: (day:
 /** An athlete's workspace: facts, precautions, trail and chain rail around the step that is open. */
 export function AthleteWorkspace() {
   const { athleteId = '' } = useParams();
-  const reference = useReference();
+  const bundled = useBundledReference();
   const place = useWorkspacePlace();
   const athlete = useAthleteQuery(athleteId);
   const loaded = useAthleteCaseQuery({ athleteId, on: place.on });
-  const input = loaded.data?.case;
-  const report = useMemo(() => (input ? judgeFindings(reference, input) : null), [reference, input]);
+  const record = loaded.data;
+  const judged = useMemo(() => {
+    if (!record) return null;
+    const subject = { revision: record.revision, case: record.case };
+    return { subject, assessment: assessCase(bundled, record.case) };
+  }, [bundled, record]);
   const error = athlete.error ?? loaded.error;
   if (error) {
     return (
@@ -88,12 +92,13 @@ export function AthleteWorkspace() {
       </Alert>
     );
   }
-  if (!athlete.data || !input || !report) return <Loader m="xl" aria-label="Loading" />;
+  if (!athlete.data || !record || !judged) return <Loader m="xl" aria-label="Loading" />;
   const workspace: Workspace = {
     athlete: athlete.data,
-    case: input,
-    report,
-    routineId: loaded.data?.routineId ?? null,
+    case: record.case,
+    ...judged,
+    report: judged.assessment.report,
+    routineId: record.routineId,
     on: place.on,
     region: place.region,
     selectRegion: place.selectRegion,
@@ -104,7 +109,7 @@ export function AthleteWorkspace() {
         <Head workspace={workspace} selectDay={place.selectDay} />
         <Trail />
         <div className={classes.columns}>
-          <ChainRail report={report} region={place.region} onSelect={place.selectRegion} />
+          <ChainRail report={workspace.report} region={place.region} onSelect={place.selectRegion} />
           <div className={classes.step}>
             <Outlet />
           </div>

@@ -219,7 +219,7 @@ export function AthletesPage() {
   const { data, error, isLoading } = useAthletesQuery(undefined, { pollingInterval: polling });
   const wanted = (data?.pending ?? 0) > 0 ? POLL_MS : 0;
   if (wanted !== polling) setPolling(wanted);
-  const all = data?.athletes;
+  const all = data?.items;
   const { text, filters, sort, down } = view;
   const key = filters.join();
   const shown = useMemo(

@@ -1,13 +1,20 @@
 import { createContext, use } from 'react';
 import type { AthleteRow } from '@yonder/core/contracts';
+import type { Assessment } from '@yonder/core/assess';
 import type { Case, Region } from '@yonder/core/domain';
 import type { FindingsReport } from '@yonder/core/findings';
+import type { Subject } from '../../workers/protocol.ts';
 
 /** What every step of an athlete's workspace works on, all as of the working date. */
 export interface Workspace {
   readonly athlete: AthleteRow;
   readonly case: Case;
+  /** Everything that is judged of the record as of the working date; no page judges again. */
+  readonly assessment: Assessment;
+  /** The findings of the assessment. */
   readonly report: FindingsReport;
+  /** The record as the workers are asked about it. */
+  readonly subject: Subject;
   readonly routineId: string | null;
   /** Working date, an ISO day; everything is judged as of it. */
   readonly on: string;

@@ -1,7 +1,15 @@
-import type { AthleteCase, AthleteFields, AthleteList, AthleteRow } from '@yonder/core/contracts';
+import type {
+  AthleteCase,
+  AthleteFields,
+  AthleteList,
+  AthleteRow,
+  AthleteSummary,
+} from '@yonder/core/contracts';
 import type { Region, Side } from '@yonder/core/domain';
-import { api } from '../../app/api.ts';
+import { allPages, api } from '../../app/api.ts';
+import type { ApiError } from '../../app/api.ts';
 
+type Removed = { athleteId: string; id: string; version: number };
 type OfAthlete<Body> = { athleteId: string; body: Body };
 
 /** Everything of an athlete that a change of the story can touch; a refused change touches nothing. */
@@ -10,7 +18,14 @@ const touched = (_result: unknown, error: unknown, { athleteId }: { athleteId: s
 
 const athletesApi = api.injectEndpoints({
   endpoints: (build) => ({
-    athletes: build.query<AthleteList, void>({ query: () => '/athletes', providesTags: ['Athletes'] }),
+    athletes: build.query<Omit<AthleteList, 'next'>, void>({
+      queryFn: (_arg, _api, _extra, fetch) =>
+        allPages<AthleteSummary, { pending: number }>(
+          '/athletes',
+          fetch as (path: string) => Promise<{ data?: unknown; error?: ApiError }>,
+        ),
+      providesTags: ['Athletes'],
+    }),
     athlete: build.query<AthleteRow, string>({
       query: (id) => `/athletes/${id}`,
       providesTags: (_result, _error, id) => [{ type: 'Athlete', id }],
@@ -20,7 +35,7 @@ const athletesApi = api.injectEndpoints({
       providesTags: ['Case'],
     }),
     createAthlete: build.mutation<AthleteRow, AthleteFields>({
-      query: (body) => ({ url: '/athletes', method: 'POST', body }),
+      query: (body) => ({ url: '/athletes', creates: true, body }),
       invalidatesTags: ['Athletes'],
     }),
     updateAthlete: build.mutation<AthleteRow, OfAthlete<AthleteFields & { version: number }>>({
@@ -28,15 +43,18 @@ const athletesApi = api.injectEndpoints({
       invalidatesTags: touched,
     }),
     addInjury: build.mutation<AthleteRow, OfAthlete<object>>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/injuries`, method: 'POST', body }),
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/injuries`, creates: true, body }),
       invalidatesTags: touched,
     }),
-    removeInjury: build.mutation<AthleteRow, { athleteId: string; id: string }>({
-      query: ({ athleteId, id }) => ({ url: `/athletes/${athleteId}/injuries/${id}`, method: 'DELETE' }),
+    removeInjury: build.mutation<AthleteRow, Removed>({
+      query: ({ athleteId, id, version }) => ({
+        url: `/athletes/${athleteId}/injuries/${id}?version=${version}`,
+        method: 'DELETE',
+      }),
       invalidatesTags: touched,
     }),
     addPrecaution: build.mutation<AthleteRow, OfAthlete<object>>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/precautions`, method: 'POST', body }),
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/precautions`, creates: true, body }),
       invalidatesTags: touched,
     }),
     endPrecaution: build.mutation<AthleteRow, OfAthlete<object> & { id: string }>({
@@ -48,10 +66,10 @@ const athletesApi = api.injectEndpoints({
       invalidatesTags: touched,
     }),
     addPain: build.mutation<AthleteRow, OfAthlete<object>>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/pains`, method: 'POST', body }),
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/pains`, creates: true, body }),
       invalidatesTags: touched,
     }),
-    endPain: build.mutation<AthleteRow, OfAthlete<{ date: string }> & { id: string }>({
+    endPain: build.mutation<AthleteRow, OfAthlete<{ date: string; version: number }> & { id: string }>({
       query: ({ athleteId, id, body }) => ({
         url: `/athletes/${athleteId}/pains/${id}/end`,
         method: 'POST',
@@ -69,7 +87,7 @@ const athletesApi = api.injectEndpoints({
     }),
     putNeed: build.mutation<
       AthleteRow,
-      OfAthlete<{ value: number; reason: string }> & { test: string; side: Side }
+      OfAthlete<{ value: number; reason: string; version: number | null }> & { test: string; side: Side }
     >({
       query: ({ athleteId, test, side, body }) => ({
         url: `/athletes/${athleteId}/needs/${test}/${side}`,
@@ -78,23 +96,26 @@ const athletesApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
-    removeNeed: build.mutation<AthleteRow, { athleteId: string; test: string; side: Side }>({
-      query: ({ athleteId, test, side }) => ({
-        url: `/athletes/${athleteId}/needs/${test}/${side}`,
+    removeNeed: build.mutation<AthleteRow, { athleteId: string; test: string; side: Side; version: number }>({
+      query: ({ athleteId, test, side, version }) => ({
+        url: `/athletes/${athleteId}/needs/${test}/${side}?version=${version}`,
         method: 'DELETE',
       }),
       invalidatesTags: touched,
     }),
     addJudgement: build.mutation<AthleteRow, OfAthlete<object>>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/judgements`, method: 'POST', body }),
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/judgements`, creates: true, body }),
       invalidatesTags: touched,
     }),
-    removeJudgement: build.mutation<AthleteRow, { athleteId: string; id: string }>({
-      query: ({ athleteId, id }) => ({ url: `/athletes/${athleteId}/judgements/${id}`, method: 'DELETE' }),
+    removeJudgement: build.mutation<AthleteRow, Removed>({
+      query: ({ athleteId, id, version }) => ({
+        url: `/athletes/${athleteId}/judgements/${id}?version=${version}`,
+        method: 'DELETE',
+      }),
       invalidatesTags: touched,
     }),
     answerRedFlags: build.mutation<AthleteRow, OfAthlete<object>>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/red-flags`, method: 'POST', body }),
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/red-flags`, creates: true, body }),
       invalidatesTags: touched,
     }),
     clearRedFlag: build.mutation<AthleteRow, OfAthlete<object> & { id: string }>({

@@ -1,6 +1,13 @@
 import type { Me } from '@yonder/core/contracts';
 import { api } from '../../app/api.ts';
 import { signedIn, signedOut } from '../../app/sessionSlice.ts';
+import { setTimeZone } from '../../app/today.ts';
+
+/** Who is signed in decides what today is, too. */
+function enter(me: Me, dispatch: (action: ReturnType<typeof signedIn>) => unknown): void {
+  setTimeZone(me.practice.timeZone);
+  dispatch(signedIn(me));
+}
 
 const authApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -9,7 +16,7 @@ const authApi = api.injectEndpoints({
       providesTags: ['Me'],
       onQueryStarted: (_arg, { dispatch, queryFulfilled }) => {
         queryFulfilled.then(
-          ({ data }) => dispatch(signedIn(data)),
+          ({ data }) => enter(data, dispatch),
           () => dispatch(signedOut()),
         );
       },
@@ -18,7 +25,7 @@ const authApi = api.injectEndpoints({
       query: (body) => ({ url: '/auth/sign-in', method: 'POST', body }),
       onQueryStarted: (_arg, { dispatch, queryFulfilled }) => {
         queryFulfilled.then(
-          ({ data }) => dispatch(signedIn(data)),
+          ({ data }) => enter(data, dispatch),
           () => undefined,
         );
       },

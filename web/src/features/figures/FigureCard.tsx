@@ -140,7 +140,7 @@ function EditNote({ edit, unit }: { edit: FigureRow; unit: string }) {
   return (
     <div className={classes.note}>
       edited by {edit.by} on {dayText(edit.date)}, was {figureText(edit.oldValue, unit)}: {edit.reason}{' '}
-      <Button size="compact-xs" variant="light" loading={isLoading} onClick={() => void unset(edit.id)}>
+      <Button size="compact-xs" variant="light" loading={isLoading} onClick={() => void unset(edit)}>
         Set back
       </Button>
       {error ? <span role="alert"> {errorText(error)}</span> : null}

@@ -157,7 +157,7 @@ export function OwnTasks() {
                     size="compact-sm"
                     variant="subtle"
                     aria-label={`Remove ${task.name}`}
-                    onClick={() => void remove(task.rowId)}
+                    onClick={() => void remove(task)}
                   >
                     Remove
                   </Button>

@@ -16,7 +16,7 @@ export function PainLimits() {
   const schools = useAppSelector((state) => state.session.me?.practice.schools) ?? {};
   const { data } = useFiguresQuery();
   const [save, { isLoading, error, isSuccess }] = useSetPainLimitsMutation();
-  const school = painLimits(reference, { schools, overrides: { painLimits: null } }, ADULT);
+  const school = painLimits(reference, { schools, painLimits: null }, ADULT);
   const inForce = data?.painLimits ?? school;
   // Undefined is untouched, null is emptied while typing.
   const [fine, setFine] = useState<number | null | undefined>();

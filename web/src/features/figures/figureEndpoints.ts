@@ -1,7 +1,9 @@
-import type { FigureEffect, FigureInput, Figures } from '@yonder/core/contracts';
+import type { FigureEffect, FigureInput, FigureRow, Figures, PracticeTaskRow } from '@yonder/core/contracts';
 import type { DoseShare, OwnTask } from '@yonder/core/domain';
 import { api } from '../../app/api.ts';
 
+/** A figure to set; its id is made when it is sent. */
+export type NewFigure = Omit<FigureInput, 'id'>;
 type TaskInput = Omit<OwnTask, 'id'> & { version: number | null };
 
 /** A changed figure touches whatever is judged by it; a refused change touches nothing. */
@@ -11,15 +13,15 @@ const touched = (_result: unknown, error: unknown) =>
 const figuresApi = api.injectEndpoints({
   endpoints: (build) => ({
     figures: build.query<Figures, void>({ query: () => '/figures', providesTags: ['Figures'] }),
-    setFigure: build.mutation<Figures, FigureInput>({
-      query: (body) => ({ url: '/figures/edits', method: 'POST', body }),
+    setFigure: build.mutation<Figures, NewFigure>({
+      query: (body) => ({ url: '/figures/edits', creates: true, body }),
       invalidatesTags: touched,
     }),
-    unsetFigure: build.mutation<Figures, string>({
-      query: (id) => ({ url: `/figures/edits/${id}`, method: 'DELETE' }),
+    unsetFigure: build.mutation<Figures, Pick<FigureRow, 'id' | 'version'>>({
+      query: ({ id, version }) => ({ url: `/figures/edits/${id}?version=${version}`, method: 'DELETE' }),
       invalidatesTags: touched,
     }),
-    previewFigures: build.mutation<FigureEffect, { set: FigureInput[]; from: number }>({
+    previewFigures: build.mutation<FigureEffect, { set: NewFigure[]; from: number }>({
       query: (body) => ({ url: '/figures/preview', method: 'POST', body }),
     }),
     setPainLimits: build.mutation<
@@ -34,14 +36,17 @@ const figuresApi = api.injectEndpoints({
       invalidatesTags: touched,
     }),
     saveTask: build.mutation<Figures, { rowId: string | null; body: TaskInput }>({
-      query: ({ rowId, body }) =>
+      query: ({ rowId, body: { version, ...fields } }) =>
         rowId === null
-          ? { url: '/figures/tasks', method: 'POST', body }
-          : { url: `/figures/tasks/${rowId}`, method: 'PUT', body },
+          ? { url: '/figures/tasks', creates: true, body: fields }
+          : { url: `/figures/tasks/${rowId}`, method: 'PUT', body: { ...fields, version } },
       invalidatesTags: touched,
     }),
-    removeTask: build.mutation<Figures, string>({
-      query: (rowId) => ({ url: `/figures/tasks/${rowId}`, method: 'DELETE' }),
+    removeTask: build.mutation<Figures, Pick<PracticeTaskRow, 'rowId' | 'version'>>({
+      query: ({ rowId, version }) => ({
+        url: `/figures/tasks/${rowId}?version=${version}`,
+        method: 'DELETE',
+      }),
       invalidatesTags: touched,
     }),
   }),

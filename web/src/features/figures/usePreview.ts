@@ -1,7 +1,8 @@
-import type { FigureEffect, FigureInput } from '@yonder/core/contracts';
+import type { FigureEffect } from '@yonder/core/contracts';
 import { useRef, useState } from 'react';
 import { errorText } from '../../app/api.ts';
 import { usePreviewFiguresMutation } from './figureEndpoints.ts';
+import type { NewFigure } from './figureEndpoints.ts';
 
 export type Look =
   | { kind: 'idle' }
@@ -14,7 +15,7 @@ export function usePreview() {
   const [ask] = usePreviewFiguresMutation();
   const [look, setLook] = useState<Look>({ kind: 'idle' });
   const run = useRef(0);
-  const start = async (input: FigureInput) => {
+  const start = async (input: NewFigure) => {
     run.current += 1;
     const own = run.current;
     setLook({ kind: 'looking', judged: 0, total: null });

@@ -74,7 +74,7 @@ function Preview({ table, mapping }: { table: Table; mapping: CsvMapping }) {
   const reference = useReference();
   const { data } = useAthletesQuery();
   const [send, { data: imported, isLoading, error }] = useImportScreeningsMutation();
-  const athletes = useMemo(() => data?.athletes ?? [], [data]);
+  const athletes = useMemo(() => data?.items ?? [], [data]);
   const { rows, faults } = useMemo(
     () => readScreeningRows(reference, athletes, table.rows, mapping),
     [reference, athletes, table, mapping],

@@ -12,14 +12,14 @@ const libraryApi = api.injectEndpoints({
       Figures,
       { rowId: string | null; body: { drill: OwnDrill; version: number | null } }
     >({
-      query: ({ rowId, body }) =>
+      query: ({ rowId, body: { drill, version } }) =>
         rowId === null
-          ? { url: '/library/drills', method: 'POST', body }
-          : { url: `/library/drills/${rowId}`, method: 'PUT', body },
+          ? { url: '/library/drills', creates: true, body: { drill } }
+          : { url: `/library/drills/${rowId}`, method: 'PUT', body: { drill, version } },
       invalidatesTags: touched,
     }),
     importDrills: build.mutation<ImportedDrills, { drills: unknown[]; check: boolean }>({
-      query: (body) => ({ url: '/library/drills/import', method: 'POST', body }),
+      query: (body) => ({ url: '/library/drills/import', creates: true, body }),
       invalidatesTags: (_result, error, { check }) => (check ? [] : touched(_result, error)),
     }),
   }),

@@ -2,57 +2,60 @@ import { Button, Select, Text } from '@mantine/core';
 import type { SessionRow } from '@yonder/core/contracts';
 import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
-import { errorText } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, shortDay } from '../../app/today.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
-import { useSaveNextDayMutation, useSessionsQuery } from '../run/sessionEndpoints.ts';
+import { useSessionsQuery } from '../run/sessionEndpoints.ts';
+import { useEvents } from '../run/useEvents.ts';
 import classes from './Progress.module.css';
 
 const SCORES = Array.from({ length: 11 }, (_, i) => ({ value: String(i), label: `${i} / 10` }));
 
 function MorningForm({ session }: { session: SessionRow }) {
   const reference = useReference();
-  const [pains, setPains] = useState<Record<number, number>>({});
-  const [save, { isLoading, error }] = useSaveNextDayMutation();
+  const [pains, setPains] = useState<Readonly<Record<string, number>>>({});
+  const { say, settled, problem } = useEvents(session.id, []);
+  const [busy, setBusy] = useState(false);
   // A morning nobody asked about is not a morning without pain: each drill is answered.
-  const answered = session.entries.flatMap((_, index) => {
-    const nextDayPain = pains[index];
-    return nextDayPain === undefined ? [] : [{ index, nextDayPain }];
+  const answered = session.entries.flatMap(({ item }) => {
+    const nextDayPain = pains[item];
+    return nextDayPain === undefined ? [] : [{ type: 'amended' as const, item, nextDayPain }];
   });
   const missing = session.entries.length - answered.length;
   const send = () => {
-    void save({ sessionId: session.id, body: { version: session.version, pains: answered } });
+    say(...answered);
+    setBusy(true);
+    void settled().then(() => setBusy(false));
   };
   return (
     <div>
       <Text size="sm" fw={650} mt={6}>
         Morning after {shortDay(session.date)}
       </Text>
-      {session.entries.map((entry, index) => (
-        <div key={entry.drill} className={classes.morning}>
-          <span>{nameOf(reference, entry.drill)}</span>
+      {session.entries.map(({ item, drill }) => (
+        <div key={item} className={classes.morning}>
+          <span>{nameOf(reference, drill)}</span>
           <Select
             size="xs"
             w={86}
-            aria-label={`Next morning, ${nameOf(reference, entry.drill)}`}
+            aria-label={`Next morning, ${nameOf(reference, drill)}`}
             data={SCORES}
             allowDeselect={false}
             placeholder="pain"
-            value={pains[index] === undefined ? null : String(pains[index])}
+            value={pains[item] === undefined ? null : String(pains[item])}
             onChange={(value) => {
-              if (value !== null) setPains((current) => ({ ...current, [index]: Number(value) }));
+              if (value !== null) setPains((current) => ({ ...current, [item]: Number(value) }));
             }}
           />
         </div>
       ))}
-      <Button size="xs" variant="light" mt={6} loading={isLoading} disabled={missing > 0} onClick={send}>
+      <Button size="xs" variant="light" mt={6} loading={busy} disabled={missing > 0} onClick={send}>
         {missing > 0 ? `Store the morning (${missing} to answer)` : 'Store the morning'}
       </Button>
-      {error ? (
+      {problem ? (
         <Text size="sm" c="var(--danger)" role="alert">
-          {errorText(error)}
+          {problem}
         </Text>
       ) : null}
     </div>

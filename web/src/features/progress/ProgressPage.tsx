@@ -1,5 +1,6 @@
 import { Alert, Button, Group, Radio, Select, Text, TextInput, Title } from '@mantine/core';
 import type { Decide } from '@yonder/core/contracts';
+import type { RoutineItem } from '@yonder/core/domain';
 import { decideProgress } from '@yonder/core/progress';
 import type { Decision } from '@yonder/core/progress';
 import {
@@ -33,7 +34,7 @@ const ACCEPT: Choice = { verdict: 'accepted', instead: 'keep', reason: '' };
 
 interface CardProps {
   decision: Decision;
-  before: NonNullable<ReturnType<typeof useWorkspace>['case']['routine']>['items'][0];
+  before: RoutineItem;
   choice: Choice;
   onChange: (choice: Choice) => void;
 }
@@ -118,23 +119,22 @@ function DecisionCard({ decision, before, choice, onChange }: CardProps) {
   );
 }
 
-function verdictsOf(choices: readonly Choice[]): Decide['verdicts'] {
-  return choices.map((choice, index) =>
-    choice.verdict === 'accepted'
-      ? { index, verdict: 'accepted' as const }
-      : { index, verdict: 'overruled' as const, instead: choice.instead, reason: choice.reason },
-  );
+function verdictsOf(items: readonly RoutineItem[], choices: readonly Choice[]): Decide['verdicts'] {
+  return choices.map(({ verdict, instead, reason }, index) => {
+    const item = items[index]?.id ?? '';
+    return verdict === 'accepted' ? { item, verdict } : { item, verdict, instead, reason };
+  });
 }
 
 /** Progress: a decision per drill with the rule that fired; accepted or overruled, they make the next version. */
 export function ProgressPage() {
   const reference = useReference();
-  const { athlete, case: input, on, routineId } = useWorkspace();
+  const { athlete, assessment, on, routineId } = useWorkspace();
   const { search } = useLocation();
-  const decisions = useMemo(() => decideProgress(reference, input).decisions, [reference, input]);
+  const decisions = useMemo(() => decideProgress(assessment).decisions, [assessment]);
   const [choices, setChoices] = useState<Record<number, Choice>>({});
   const [decide, { isLoading, error, data: decided }] = useDecideMutation();
-  const items = input.routine?.items ?? [];
+  const items = assessment.standing.routine?.items ?? [];
   if (!routineId || items.length === 0) {
     return (
       <Text className={`card ${classes.empty}`}>
@@ -148,7 +148,7 @@ export function ProgressPage() {
   const all = items.map((_, index) => choices[index] ?? ACCEPT);
   const incomplete = all.some((c) => c.verdict === 'overruled' && c.reason.trim().length < 3);
   const send = () => {
-    decide({ athleteId: athlete.id, body: { on, routineId, verdicts: verdictsOf(all) } })
+    decide({ athleteId: athlete.id, body: { on, routineId, verdicts: verdictsOf(items, all) } })
       .unwrap()
       .then(
         () => setChoices({}),
@@ -169,8 +169,8 @@ export function ProgressPage() {
               decided.routine ? `Version ${decided.routine.number} is issued` : 'Recorded; nothing changes'
             }
           >
-            {decided.changes.map((change) => (
-              <div key={change}>{change}</div>
+            {decided.routine?.changes.map((change, i) => (
+              <div key={i}>{reasonText(reference, change)}</div>
             ))}
           </Alert>
         ) : null}

@@ -29,7 +29,12 @@ export function OwnNeed({ test, side, need, onSay }: Props) {
   const own = athlete.needs.find((n) => n.test === test.id && n.side === side);
   const save = () => {
     onSay();
-    return put({ athleteId: athlete.id, test: test.id, side, body: { value: value ?? need, reason } })
+    return put({
+      athleteId: athlete.id,
+      test: test.id,
+      side,
+      body: { value: value ?? need, reason, version: own?.version ?? null },
+    })
       .unwrap()
       .then(
         () => setOpen(false),
@@ -46,7 +51,7 @@ export function OwnNeed({ test, side, need, onSay }: Props) {
           loading={removing.isLoading}
           onClick={() => {
             onSay();
-            void remove({ athleteId: athlete.id, test: test.id, side });
+            void remove({ athleteId: athlete.id, test: test.id, side, version: own.version });
           }}
         >
           Take back

@@ -24,9 +24,10 @@ interface Comparison {
 /** What really changed since the last time, or since any day chosen; better and worse. */
 function Changes({ day, onDay }: Comparison) {
   const reference = useReference();
-  const { case: input, on, report } = useWorkspace();
-  const days = input.screenings.map((s) => s.date).filter((date) => date < on);
-  const changes = day === null ? report.changes : compareDates(reference, input, day, on);
+  const { assessment, on, report } = useWorkspace();
+  const days = assessment.standing.screenings.map((s) => s.date).filter((date) => date < on);
+  const changes =
+    day === null ? report.changes : compareDates(assessment.reference, assessment.standing, day, on);
   const real = changes.filter((c) => c.real === 'yes');
   if (report.changes.length === 0) return null;
   const better = real.filter((c) => c.difference > 0);

@@ -36,7 +36,7 @@ export function SayOfFinding({ finding, onSay }: { finding: Finding; onSay: () =
           loading={removing.isLoading}
           onClick={() => {
             onSay();
-            void remove({ athleteId: athlete.id, id: stored.id });
+            void remove({ athleteId: athlete.id, id: stored.id, version: stored.version });
           }}
         >
           Take back “

@@ -1,11 +1,11 @@
-import { judgeFindings } from '@yonder/core/findings';
+import { assessCase } from '@yonder/core/assess';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { caseSchema } from '@yonder/core/schemas';
 import { describe, expect, it } from 'vitest';
 import { layoutRidge, MIST, ridgePath, unbroken } from './layout.ts';
 
 const result = (test: string, side: string, value: number) => ({ test, side, trials: [value] });
-const report = judgeFindings(
+const report = assessCase(
   bundledReference,
   caseSchema.parse({
     format: 'yonder-ridge-case/1',
@@ -30,7 +30,7 @@ const report = judgeFindings(
       },
     ],
   }),
-);
+).report;
 const layout = layoutRidge(bundledReference, report, 720, 280);
 const point = (test: string, side: 'left' | 'right') => {
   const found = layout.lines[side].find((p) => p.capacity.test === test);

@@ -6,10 +6,11 @@ import {
   itemChange,
   MODE_LABEL,
   nameOf,
-  routineChanges,
+  reasonText,
   sideText,
   withSide,
 } from '@yonder/core/words';
+import { routineChanges } from '@yonder/core/routine';
 import { useSearchParams } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
@@ -94,8 +95,8 @@ export function Compare({ routines }: { routines: readonly RoutineRow[] }) {
         </Group>
       </Group>
       <ul className={classes.changes} aria-label="Differences">
-        {changes.map((change) => (
-          <li key={change}>{change}</li>
+        {changes.map((change, i) => (
+          <li key={i}>{reasonText(reference, change)}</li>
         ))}
         <li>
           Time {duration(before.totalSeconds)} → {duration(after.totalSeconds)}

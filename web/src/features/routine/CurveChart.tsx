@@ -1,11 +1,11 @@
 import { Loader, Text, useComputedColorScheme } from '@mantine/core';
 import type { CurvePoint } from '@yonder/core/builder';
 import { stopsPaying } from '@yonder/core/builder';
-import type { Case } from '@yonder/core/domain';
 import { CategoryScale, Chart, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useEffect, useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import { background } from '../../workers/client.ts';
+import type { Asked } from '../../workers/protocol.ts';
 import classes from './Routine.module.css';
 
 Chart.register(CategoryScale, LinearScale, LineElement, PointElement, Tooltip);
@@ -13,43 +13,48 @@ Chart.register(CategoryScale, LinearScale, LineElement, PointElement, Tooltip);
 /** Minutes that are tried: close together where most routines are, then wider. */
 const MINUTES = [3, 4, 5, 6, 8, 10, 12, 15, 18, 21, 25, 30];
 
-/** The curve, point by point in a worker of its own; ended when the input changes. */
+/** The curve, point by point in a worker of its own; ended when something else is asked. */
 interface Curve {
-  readonly of: Case;
+  readonly of: Asked;
   readonly points: readonly CurvePoint[];
   readonly done: boolean;
 }
 
-function useCurve(input: Case): Curve {
-  const [curve, setCurve] = useState<Curve>({ of: input, points: [], done: false });
+function useCurve(asked: Asked): Curve {
+  const [curve, setCurve] = useState<Curve>({ of: asked, points: [], done: false });
   useEffect(() => {
     const controller = new AbortController();
     let points: readonly CurvePoint[] = [];
     const onInterim = (point: CurvePoint) => {
       points = [...points, point];
-      setCurve({ of: input, points, done: false });
+      setCurve({ of: asked, points, done: false });
     };
     background
-      .call('curve', { case: input, minutes: MINUTES }, { signal: controller.signal, onInterim })
+      .call(
+        'curve',
+        asked.subject,
+        { request: asked.request, minutes: MINUTES },
+        { signal: controller.signal, onInterim },
+      )
       .then(
-        (all) => setCurve({ of: input, points: all, done: true }),
-        () => undefined, // ended because the input changed
+        (all) => setCurve({ of: asked, points: all, done: true }),
+        () => undefined, // ended because something else was asked
       );
     return () => controller.abort();
-  }, [input]);
-  return curve.of === input ? curve : { of: input, points: [], done: false };
+  }, [asked]);
+  return curve.of === asked ? curve : { of: asked, points: [], done: false };
 }
 
 /** Benefit of the best routine against its minutes, and the minutes from which more time stops paying. */
-export function CurveChart({ input }: { input: Case }) {
+export function CurveChart({ asked }: { asked: Asked }) {
   const dark = useComputedColorScheme('light') === 'dark';
-  const { points, done } = useCurve(input);
+  const { points, done } = useCurve(asked);
   const most = Math.max(1e-9, ...points.map((p) => p.benefit));
   const share = (p: CurvePoint) => Math.round((100 * p.benefit) / most);
   const ink = dark ? '#aeb6b8' : '#55626b';
   const line = dark ? '#6cc0c4' : '#17646b';
   const turn = done ? stopsPaying(points) : null;
-  const now = input.request.minutes;
+  const now = asked.request.minutes;
   const words = done
     ? turn === null
       ? 'Every further minute up to 30 still pays.'

@@ -10,11 +10,12 @@ import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import type { Explained } from '../../workers/protocol.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
-import { itemsChanged, opened, redone, undone } from './draftSlice.ts';
+import { opened, redone, undone } from './draftSlice.ts';
 import { costChange, costText } from './orderWords.ts';
 import classes from './Routine.module.css';
 import { useIssueRoutineMutation } from './routineEndpoints.ts';
 import { totalsOf } from './totals.ts';
+import { useEdit } from './useEdit.ts';
 import type { Totals } from './totals.ts';
 
 /** A bar of the time by phase, and where the work goes by region. */
@@ -63,7 +64,7 @@ interface Props {
   onNote: (note: string) => void;
   problem: string | null;
   /** Waits until every change of the draft is with the server. */
-  settled: () => Promise<void>;
+  settled: () => Promise<unknown>;
   /** How well the routine as it stands is proven; empty once it was edited. */
   proof: string;
   /** More that can be done with the routine, beside Discard. */
@@ -71,7 +72,7 @@ interface Props {
 }
 
 function Order({ draft, explained, note, onNote }: Pick<Props, 'draft' | 'explained' | 'note' | 'onNote'>) {
-  const dispatch = useAppDispatch();
+  const edit = useEdit();
   if (!explained) return null;
   const { order, best } = explained;
   const better = best.items.map((i) => i.drill).join() !== draft.items.map((i) => i.drill).join();
@@ -83,7 +84,7 @@ function Order({ draft, explained, note, onNote }: Pick<Props, 'draft' | 'explai
           size="compact-xs"
           variant="light"
           onClick={() => {
-            dispatch(itemsChanged([...best.items]));
+            edit.change(best.items);
             onNote(`Put into order: ${costChange(order, best.cost)}.`);
           }}
         >

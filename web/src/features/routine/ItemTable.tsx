@@ -22,7 +22,8 @@ import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import type { Explained } from '../../workers/protocol.ts';
 import { mendCircuits, withCircuit } from './circuit.ts';
-import { itemChanged, itemsChanged, requestChanged } from './draftSlice.ts';
+import { itemChanged, requestChanged } from './draftSlice.ts';
+import { useEdit } from './useEdit.ts';
 import { ItemRow } from './ItemRow.tsx';
 import { costChange } from './orderWords.ts';
 import classes from './Routine.module.css';
@@ -40,13 +41,14 @@ interface Props {
 export function ItemTable({ draft, explained, selected, onSelect, onMoved }: Props) {
   const reference = useReference();
   const dispatch = useAppDispatch();
+  const edit = useEdit();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const { items, request } = draft;
   const { items: seconds } = routineTime(reference, items);
-  const put = (next: RoutineItem[]) => dispatch(itemsChanged(mendCircuits(next)));
+  const put = (next: RoutineItem[]) => edit.change(mendCircuits(next));
   const move = (from: number, to: number) => {
     if (from < 0 || to < 0 || to >= items.length || from === to) return;
     const next = mendCircuits(arrayMove(items, from, to));

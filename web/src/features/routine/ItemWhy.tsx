@@ -1,18 +1,17 @@
 import { Button, SegmentedControl, Text } from '@mantine/core';
 import type { ItemExplanation, Swap, SwapReason } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
-import type { Case } from '@yonder/core/domain';
 import { duration, nameOf, percent, reasonText, withSide } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
-import { useAppDispatch } from '../../app/store.ts';
 import { compute } from '../../workers/client.ts';
-import { itemsChanged } from './draftSlice.ts';
+import type { Asked } from '../../workers/protocol.ts';
 import classes from './Routine.module.css';
+import { useEdit } from './useEdit.ts';
 
 interface Props {
   draft: Draft;
-  input: Case;
+  asked: Asked;
   drillId: string;
   explanation: ItemExplanation | undefined;
 }
@@ -35,9 +34,9 @@ function lossText(swap: Swap, name: (id: string) => string): string {
     .join('; ')}`;
 }
 
-function SwapList({ draft, input, drillId }: Omit<Props, 'explanation'>) {
+function SwapList({ draft, asked: { subject, request }, drillId }: Omit<Props, 'explanation'>) {
   const reference = useReference();
-  const dispatch = useAppDispatch();
+  const edit = useEdit();
   const [reason, setReason] = useState<SwapReason | 'any' | null>(null);
   const [swaps, setSwaps] = useState<readonly Swap[] | null>(null);
   const [failed, setFailed] = useState(false);
@@ -46,7 +45,7 @@ function SwapList({ draft, input, drillId }: Omit<Props, 'explanation'>) {
     setReason(why);
     setFailed(false);
     compute
-      .call('swaps', { case: input, items: draft.items, index, reason: why === 'any' ? null : why })
+      .call('swaps', subject, { request, items: draft.items, index, reason: why === 'any' ? null : why })
       .then(setSwaps, () => setFailed(true));
   };
   if (reason === null) {
@@ -76,7 +75,9 @@ function SwapList({ draft, input, drillId }: Omit<Props, 'explanation'>) {
             <button
               type="button"
               onClick={() =>
-                dispatch(itemsChanged(draft.items.map((item, i) => (i === index ? swap.item : item))))
+                edit.change(
+                  draft.items.map((item, i) => (i === index ? { ...swap.item, id: item.id } : item)),
+                )
               }
             >
               <b>{nameOf(reference, swap.drill)}</b>
@@ -99,7 +100,7 @@ function SwapList({ draft, input, drillId }: Omit<Props, 'explanation'>) {
 }
 
 /** Why a drill is in: what it serves, its level, its dose; what to watch; and what could take its place. */
-export function ItemWhy({ draft, input, drillId, explanation }: Props) {
+export function ItemWhy({ draft, asked, drillId, explanation }: Props) {
   const reference = useReference();
   const drill = reference.drills.get(drillId);
   if (!drill) return null;
@@ -117,7 +118,7 @@ export function ItemWhy({ draft, input, drillId, explanation }: Props) {
           <li key={reason}>{reason}</li>
         ))}
       </ul>
-      <SwapList key={drillId} draft={draft} input={input} drillId={drillId} />
+      <SwapList key={drillId} draft={draft} asked={asked} drillId={drillId} />
       <Text size="sm" mt={8}>
         {drill.athleteText}
       </Text>

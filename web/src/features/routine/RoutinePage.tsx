@@ -2,7 +2,8 @@ import { Alert, Button, Group, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import type { BuildReport } from '@yonder/core/builder';
 import type { Draft, RoutineRow } from '@yonder/core/contracts';
-import type { BuildRequest, Case } from '@yonder/core/domain';
+import { sameJson } from '@yonder/core/domain';
+import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
 import { infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
 import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -15,7 +16,8 @@ import { Checks } from './Checks.tsx';
 import { Compare } from './Compare.tsx';
 import { Derive } from './Derive.tsx';
 import { draftOf } from './draftOf.ts';
-import { built, itemsChanged, opened, redone, requestChanged, undone } from './draftSlice.ts';
+import type { NewDraft } from './draftOf.ts';
+import { opened, redone, requestChanged, undone } from './draftSlice.ts';
 import { Footer } from './Footer.tsx';
 import { ItemTable } from './ItemTable.tsx';
 import { ItemWhy } from './ItemWhy.tsx';
@@ -25,12 +27,13 @@ import { useDiscardDraftMutation, useRoutinesQuery } from './routineEndpoints.ts
 import { SaveTemplate, TemplatePicker } from './Templates.tsx';
 import { useBuilder } from './useBuilder.ts';
 import { useDraft } from './useDraft.ts';
+import { useEdit } from './useEdit.ts';
 import { useExplained } from './useExplained.ts';
 import { useRefit } from './useRefit.ts';
 import { IssuedVersion } from './Versions.tsx';
 import { WhatIf } from './WhatIf.tsx';
 import { WhyNot } from './WhyNot.tsx';
-import type { Explained } from '../../workers/protocol.ts';
+import type { Asked, Explained } from '../../workers/protocol.ts';
 
 /** Warnings that the checks below the list say better, with a repair. */
 const SAID_BY_CHECKS = new Set(['phase-share', 'handle-with-care']);
@@ -87,7 +90,7 @@ function useRequest(
   return [draft?.request ?? own, change];
 }
 
-function copyOf(routine: RoutineRow, input: Case): Draft {
+function copyOf(routine: RoutineRow, input: Case): NewDraft {
   const request = { ...input.request, mode: routine.mode };
   return { request, structure: routine.structure, items: routine.items };
 }
@@ -96,7 +99,8 @@ function copyOf(routine: RoutineRow, input: Case): Draft {
 function proofOf(report: BuildReport | null, draft: Draft): string {
   const gap = report?.routine?.gap;
   const built = report ? draftOf(report, draft.request) : null;
-  if (gap === undefined || JSON.stringify(built?.items) !== JSON.stringify(draft.items)) return '';
+  const bare = (items: readonly RoutineItem[] = []) => items.map(({ id: _id, from: _from, ...item }) => item);
+  if (gap === undefined || !sameJson(bare(built?.items), bare(draft.items))) return '';
   return gap < 0.0005
     ? 'Proven: no better choice exists.'
     : `Proven: at most ${number(gap * 100, 1)} % could still be gained.`;
@@ -104,7 +108,7 @@ function proofOf(report: BuildReport | null, draft: Draft): string {
 
 interface SideProps {
   draft: Draft;
-  input: Case;
+  asked: Asked;
   explained: Explained | null;
   selected: string | null;
 }
@@ -116,7 +120,7 @@ const PANELS = [
 ];
 
 /** Beside the list: why the selected drill is in, why another is not, what would change the answer. */
-function Side({ draft, input, explained, selected }: SideProps) {
+function Side({ draft, asked, explained, selected }: SideProps) {
   const [search, setSearch] = useSearchParams();
   const panel = search.get('panel') ?? 'why';
   return (
@@ -135,13 +139,13 @@ function Side({ draft, input, explained, selected }: SideProps) {
       {panel === 'why' && selected ? (
         <ItemWhy
           draft={draft}
-          input={input}
+          asked={asked}
           drillId={selected}
           explanation={explained?.items.find((e) => e.drill === selected)}
         />
       ) : null}
-      {panel === 'why-not' ? <WhyNot input={input} /> : null}
-      {panel === 'what-if' ? <WhatIf input={input} /> : null}
+      {panel === 'why-not' ? <WhyNot asked={asked} /> : null}
+      {panel === 'what-if' ? <WhatIf asked={asked} /> : null}
     </aside>
   );
 }
@@ -150,7 +154,8 @@ function Side({ draft, input, explained, selected }: SideProps) {
 export function RoutinePage() {
   const reference = useReference();
   const dispatch = useAppDispatch();
-  const { athlete, case: input, report: findings } = useWorkspace();
+  const { athlete, case: input, report: findings, subject } = useWorkspace();
+  const edit = useEdit();
   const { draft, ready, problem, settled } = useDraft(athlete.id);
   const { data: routines } = useRoutinesQuery(athlete.id);
   const [request, changeRequest] = useRequest(draft, input);
@@ -158,16 +163,16 @@ export function RoutinePage() {
   const [note, setNote] = useState('');
   const [keeping, setKeeping] = useState(false);
   const [discard] = useDiscardDraftMutation();
-  const asked = useMemo(() => ({ ...input, request }), [input, request]);
+  const asked = useMemo(() => ({ subject, request }), [subject, request]);
   const explained = useExplained(asked, draft);
   const refit = useRefit(asked);
   const onBuilt = useCallback(
     (report: BuildReport) => {
       setNote('');
       const made = draftOf(report, request);
-      if (made) dispatch(built(made));
+      if (made) edit.build(made);
     },
-    [dispatch, request],
+    [edit, request],
   );
   const builder = useBuilder(athlete.id, onBuilt);
   // Also while a figure of the dose has the focus: that is where most edits are made.
@@ -230,7 +235,7 @@ export function RoutinePage() {
                 checks={explained?.checks ?? []}
                 notes={notes}
                 onRepair={(items, what) => {
-                  dispatch(itemsChanged(items));
+                  edit.change(items);
                   setNote(`${what}: done.`);
                 }}
                 onShow={(index) => setPicked(draft.items[index]?.drill ?? null)}
@@ -253,9 +258,9 @@ export function RoutinePage() {
                   onKeep={() => setKeeping(true)}
                   onDiscard={() => {
                     setNote('');
-                    void settled().then(() => {
+                    void settled().then((version) => {
                       dispatch(opened({ athleteId: athlete.id, draft: null }));
-                      return discard(athlete.id);
+                      return version === null ? null : discard({ athleteId: athlete.id, version });
                     });
                   }}
                 />
@@ -286,7 +291,7 @@ export function RoutinePage() {
                     inForce={routine === newest}
                     onCopy={() => {
                       setNote('');
-                      dispatch(built(copyOf(routine, input)));
+                      edit.build(copyOf(routine, input));
                     }}
                   />
                   {routine === newest ? <Compare routines={routines} /> : null}
@@ -302,7 +307,7 @@ export function RoutinePage() {
         )}
       </div>
       {draft ? (
-        <Side draft={draft} input={asked} explained={explained} selected={selected} />
+        <Side draft={draft} asked={asked} explained={explained} selected={selected} />
       ) : (
         <WhyPanel
           title="What the routine will answer"

@@ -31,9 +31,8 @@ export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => 
       request,
       structure,
       items,
-      version: same?.version ?? null,
     };
-    save({ id: same?.id ?? null, body })
+    save({ same, body })
       .unwrap()
       .then(
         () => {
@@ -91,7 +90,7 @@ function TemplateLine({ template, onUse }: { template: TemplateRow; onUse: () =>
           variant="subtle"
           color="gray"
           loading={isLoading}
-          onClick={() => void remove(template.id)}
+          onClick={() => void remove(template)}
         >
           Remove
         </Button>

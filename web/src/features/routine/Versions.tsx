@@ -1,6 +1,15 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { RoutineRow } from '@yonder/core/contracts';
-import { amountText, duration, MODE_LABEL, nameOf, setupText, sideText, withSide } from '@yonder/core/words';
+import {
+  amountText,
+  duration,
+  MODE_LABEL,
+  nameOf,
+  reasonText,
+  setupText,
+  sideText,
+  withSide,
+} from '@yonder/core/words';
 import { Link, useLocation } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
@@ -63,8 +72,8 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
       </Text>
       {routine.changes.length > 0 ? (
         <ul className={classes.changes}>
-          {routine.changes.map((change) => (
-            <li key={change}>{change}</li>
+          {routine.changes.map((change, i) => (
+            <li key={i}>{reasonText(reference, change)}</li>
           ))}
         </ul>
       ) : null}
@@ -74,7 +83,7 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
           {routine.items.map((item) => {
             const drill = reference.drills.get(item.drill);
             return (
-              <li key={item.drill}>
+              <li key={item.id}>
                 <b>{nameOf(reference, item.drill)}</b>, {amountText(item)}
                 {drill ? ` ${sideText(drill, item)}` : ''}
                 <span className="muted">

@@ -1,21 +1,19 @@
 import { Button, Group, Loader, Text } from '@mantine/core';
 import type { BuildReport, RequestChange } from '@yonder/core/builder';
-import type { Draft } from '@yonder/core/contracts';
-import type { Case } from '@yonder/core/domain';
 import { duration, nameOf, percent, withSide } from '@yonder/core/words';
 import { lazy, Suspense, useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
-import { useAppDispatch } from '../../app/store.ts';
 import { compute } from '../../workers/client.ts';
-import type { Calls } from '../../workers/protocol.ts';
+import type { Asked, Calls } from '../../workers/protocol.ts';
 import { draftOf } from './draftOf.ts';
-import { built } from './draftSlice.ts';
+import type { NewDraft } from './draftOf.ts';
 import classes from './Routine.module.css';
+import { useEdit } from './useEdit.ts';
 
 const CurveChart = lazy(() => import('./CurveChart.tsx').then((m) => ({ default: m.CurveChart })));
 
 interface Props {
-  input: Case;
+  asked: Asked;
 }
 
 type Answer = Calls['whatIf']['answer'];
@@ -37,7 +35,7 @@ function Outcome({
 }: {
   label: string;
   answer: Answer;
-  onTake: (draft: Draft) => void;
+  onTake: (draft: NewDraft) => void;
 }) {
   const reference = useReference();
   const before = drillsOf(answer.now);
@@ -72,23 +70,24 @@ function Outcome({
 const BANDS = ['long-band', 'mini-band'];
 
 /** What a few minutes more, a band, or nothing on the floor would change; and where more time stops paying. */
-export function WhatIf({ input }: Props) {
-  const dispatch = useAppDispatch();
-  const [asked, setAsked] = useState<{
-    of: Case;
+export function WhatIf({ asked }: Props) {
+  const { subject, request } = asked;
+  const edit = useEdit();
+  const [given, setGiven] = useState<{
+    of: Asked;
     label: string;
     answer: Answer | 'asking' | 'failed';
   } | null>(null);
   // An answer for an input that has changed since is no answer.
-  const state = asked?.of === input ? asked : null;
+  const state = given?.of === asked ? given : null;
   const ask = (label: string, change: RequestChange) => {
-    setAsked({ of: input, label, answer: 'asking' });
-    compute.call('whatIf', { case: input, change }).then(
-      (answer) => setAsked({ of: input, label, answer }),
-      () => setAsked({ of: input, label, answer: 'failed' }),
+    setGiven({ of: asked, label, answer: 'asking' });
+    compute.call('whatIf', subject, { request, change }).then(
+      (answer) => setGiven({ of: asked, label, answer }),
+      () => setGiven({ of: asked, label, answer: 'failed' }),
     );
   };
-  const { kit } = input.request;
+  const { kit } = request;
   const band = BANDS.find((word) => !kit.includes(word));
   const asks: [string, RequestChange][] = [
     ['3 minutes more', { minutes: 3 }],
@@ -112,13 +111,13 @@ export function WhatIf({ input }: Props) {
       {state?.answer === 'asking' ? <Loader size={16} mt={8} aria-label="Building" /> : null}
       {state?.answer === 'failed' ? <Text size="sm">It could not be worked out. Try again.</Text> : null}
       {state && typeof state.answer === 'object' ? (
-        <Outcome label={state.label} answer={state.answer} onTake={(draft) => dispatch(built(draft))} />
+        <Outcome label={state.label} answer={state.answer} onTake={edit.build} />
       ) : null}
       <Text size="sm" fw={650} mt={12} mb={2}>
         Benefit against minutes
       </Text>
       <Suspense fallback={<Loader size={16} aria-label="Loading the chart" />}>
-        <CurveChart input={input} />
+        <CurveChart asked={asked} />
       </Suspense>
     </>
   );

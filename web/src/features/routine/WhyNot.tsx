@@ -1,17 +1,17 @@
 import { Button, Loader, Select, Text } from '@mantine/core';
 import type { WhyNot as Answer } from '@yonder/core/builder';
-import type { Case } from '@yonder/core/domain';
 import type { Reference } from '@yonder/core/reference';
 import { nameOf, number, percent, ruleText } from '@yonder/core/words';
 import { useEffect, useMemo, useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { compute } from '../../workers/client.ts';
+import type { Asked } from '../../workers/protocol.ts';
 import { requestChanged } from './draftSlice.ts';
 import classes from './Routine.module.css';
 
 interface Props {
-  input: Case;
+  asked: Asked;
 }
 
 /** "costs nothing", "costs 4 to 9 %", "costs 6 %". */
@@ -50,7 +50,7 @@ function answerText(reference: Reference, answer: Answer): string {
   }
 }
 
-function Exact({ input, drill }: { input: Case; drill: string }) {
+function Exact({ asked: { subject, request }, drill }: Props & { drill: string }) {
   const reference = useReference();
   const [state, setState] = useState<{ why: Answer; minutes: number | null } | 'asking' | 'failed' | null>(
     null,
@@ -62,7 +62,7 @@ function Exact({ input, drill }: { input: Case; drill: string }) {
         variant="subtle"
         onClick={() => {
           setState('asking');
-          compute.call('whyNotExact', { case: input, drill }).then(setState, () => setState('failed'));
+          compute.call('whyNotExact', subject, { request, drill }).then(setState, () => setState('failed'));
         }}
       >
         {state === 'failed' ? 'Try again' : 'Exactly?'}
@@ -83,22 +83,23 @@ function Exact({ input, drill }: { input: Case; drill: string }) {
 }
 
 /** Any drill can be asked why it is not in: the rule, or what it would displace and cost. */
-export function WhyNot({ input }: Props) {
+export function WhyNot({ asked }: Props) {
+  const { subject, request } = asked;
   const reference = useReference();
   const dispatch = useAppDispatch();
   const [picked, setPicked] = useState<string | null>(null);
   const [answers, setAnswers] = useState<Readonly<Record<string, Answer>>>({});
-  const asked = useMemo(() => (picked ? [picked] : []), [picked]);
+  const drills = useMemo(() => (picked ? [picked] : []), [picked]);
   useEffect(() => {
     let stale = false;
     const take = (answer: Readonly<Record<string, Answer>>) => {
       if (!stale) setAnswers(answer);
     };
-    compute.call('whyNot', { case: input, drills: asked }, { onInterim: take }).then(take, () => take({}));
+    compute.call('whyNot', subject, { request, drills }, { onInterim: take }).then(take, () => take({}));
     return () => {
       stale = true;
     };
-  }, [input, asked]);
+  }, [subject, request, drills]);
   return (
     <>
       <Select
@@ -124,14 +125,14 @@ export function WhyNot({ input }: Props) {
               <span className="muted">{displacesText(reference, answer)}</span>
               {answer.kind === 'costs' ? (
                 <span className={classes.whyNotTools}>
-                  <Exact key={drill} input={input} drill={drill} />
+                  <Exact key={drill} asked={asked} drill={drill} />
                   <Button
                     size="compact-xs"
                     variant="subtle"
-                    onClick={() => dispatch(requestChanged({ pins: [...input.request.pins, drill] }))}
-                    disabled={input.request.pins.includes(drill)}
+                    onClick={() => dispatch(requestChanged({ pins: [...request.pins, drill] }))}
+                    disabled={request.pins.includes(drill)}
                   >
-                    {input.request.pins.includes(drill) ? 'Pinned: build again' : 'Pin it'}
+                    {request.pins.includes(drill) ? 'Pinned: build again' : 'Pin it'}
                   </Button>
                 </span>
               ) : null}

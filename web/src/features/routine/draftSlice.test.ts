@@ -1,4 +1,4 @@
-import type { RoutineItem } from '@yonder/core/domain';
+import type { Draft } from '@yonder/core/contracts';
 import { requestSchema } from '@yonder/core/schemas';
 import { describe, expect, it } from 'vitest';
 import {
@@ -13,7 +13,8 @@ import {
 } from './draftSlice.ts';
 import type { DraftState } from './draftSlice.ts';
 
-const item = (drill: string, sets = 2): RoutineItem => ({
+const item = (drill: string, sets = 2): Draft['items'][0] => ({
+  id: drill,
   drill,
   side: 'both',
   phase: null,
@@ -25,7 +26,7 @@ const item = (drill: string, sets = 2): RoutineItem => ({
   tempo: null,
   setup: {},
 });
-const draft = (...items: RoutineItem[]) => ({
+const draft = (...items: Draft['items']) => ({
   request: requestSchema.parse({}),
   structure: 'short-minimum',
   items,

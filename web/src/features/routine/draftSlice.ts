@@ -1,14 +1,16 @@
 import { createSlice } from '@reduxjs/toolkit';
 import type { PayloadAction } from '@reduxjs/toolkit';
 import type { Draft } from '@yonder/core/contracts';
-import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
+import type { BuildRequest } from '@yonder/core/domain';
+
+type Item = Draft['items'][number];
 
 /** The routine being edited, with what undo and redo need. Null until one is built, loaded or copied. */
 export interface DraftState {
   athleteId: string | null;
   draft: Draft | null;
-  past: RoutineItem[][];
-  future: RoutineItem[][];
+  past: Item[][];
+  future: Item[][];
 }
 
 const UNDO_STEPS = 100;
@@ -37,12 +39,15 @@ const slice = createSlice({
       remember(state);
       state.draft = payload;
     },
-    itemsChanged: (state, { payload }: PayloadAction<RoutineItem[]>) => {
+    itemsChanged: (state, { payload }: PayloadAction<Item[]>) => {
       if (!state.draft) return;
       remember(state);
       state.draft.items = payload;
     },
-    itemChanged: (state, { payload }: PayloadAction<{ index: number; change: Partial<RoutineItem> }>) => {
+    itemChanged: (
+      state,
+      { payload }: PayloadAction<{ index: number; change: Partial<Omit<Item, 'id'>> }>,
+    ) => {
       const item = state.draft?.items[payload.index];
       if (!state.draft || !item) return;
       remember(state);

@@ -1,20 +1,21 @@
 import type { Decide, Decided, Draft, DraftRow, IssueRoutine, RoutineRow } from '@yonder/core/contracts';
-import { api } from '../../app/api.ts';
+import { allItems, api } from '../../app/api.ts';
 
 const issued = ['Routines' as const, 'Case' as const, 'Athletes' as const, 'Draft' as const];
 
 const routinesApi = api.injectEndpoints({
   endpoints: (build) => ({
     routines: build.query<RoutineRow[], string>({
-      query: (athleteId) => `/athletes/${athleteId}/routines`,
+      queryFn: (athleteId, _api, _extra, fetch) =>
+        allItems<RoutineRow>(`/athletes/${athleteId}/routines`, fetch),
       providesTags: ['Routines'],
     }),
     routine: build.query<RoutineRow, string>({
       query: (id) => `/routines/${id}`,
       providesTags: ['Routines'],
     }),
-    issueRoutine: build.mutation<RoutineRow, { athleteId: string; body: IssueRoutine }>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/routines`, method: 'POST', body }),
+    issueRoutine: build.mutation<RoutineRow, { athleteId: string; body: Omit<IssueRoutine, 'id'> }>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/routines`, creates: true, body }),
       invalidatesTags: (_result, error) => (error ? [] : issued),
     }),
     draft: build.query<DraftRow, string>({
@@ -24,12 +25,15 @@ const routinesApi = api.injectEndpoints({
     saveDraft: build.mutation<DraftRow, { athleteId: string; body: Draft & { version: number | null } }>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/draft`, method: 'PUT', body }),
     }),
-    discardDraft: build.mutation<null, string>({
-      query: (athleteId) => ({ url: `/athletes/${athleteId}/draft`, method: 'DELETE' }),
+    discardDraft: build.mutation<null, { athleteId: string; version: number }>({
+      query: ({ athleteId, version }) => ({
+        url: `/athletes/${athleteId}/draft?version=${version}`,
+        method: 'DELETE',
+      }),
       invalidatesTags: ['Draft'],
     }),
-    decide: build.mutation<Decided, { athleteId: string; body: Decide }>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/decisions`, method: 'POST', body }),
+    decide: build.mutation<Decided, { athleteId: string; body: Omit<Decide, 'id'> }>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/decisions`, creates: true, body }),
       invalidatesTags: (_result, error) => (error ? [] : issued),
     }),
   }),

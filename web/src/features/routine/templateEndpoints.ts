@@ -1,18 +1,24 @@
-import type { TemplateInput, TemplateRow } from '@yonder/core/contracts';
-import { api } from '../../app/api.ts';
+import type { TemplateFields, TemplateRow } from '@yonder/core/contracts';
+import { allItems, api } from '../../app/api.ts';
 
 const templatesApi = api.injectEndpoints({
   endpoints: (build) => ({
-    templates: build.query<TemplateRow[], void>({ query: () => '/templates', providesTags: ['Templates'] }),
-    saveTemplate: build.mutation<TemplateRow, { id: string | null; body: TemplateInput }>({
-      query: ({ id, body }) =>
-        id === null
-          ? { url: '/templates', method: 'POST', body }
-          : { url: `/templates/${id}`, method: 'PUT', body },
+    templates: build.query<TemplateRow[], void>({
+      queryFn: (_arg, _api, _extra, fetch) => allItems<TemplateRow>('/templates', fetch),
+      providesTags: ['Templates'],
+    }),
+    saveTemplate: build.mutation<
+      TemplateRow,
+      { same: Pick<TemplateRow, 'id' | 'version'> | undefined; body: TemplateFields }
+    >({
+      query: ({ same, body }) =>
+        same
+          ? { url: `/templates/${same.id}`, method: 'PUT', body: { ...body, version: same.version } }
+          : { url: '/templates', creates: true, body },
       invalidatesTags: (_result, error) => (error ? [] : ['Templates']),
     }),
-    removeTemplate: build.mutation<null, string>({
-      query: (id) => ({ url: `/templates/${id}`, method: 'DELETE' }),
+    removeTemplate: build.mutation<null, Pick<TemplateRow, 'id' | 'version'>>({
+      query: ({ id, version }) => ({ url: `/templates/${id}?version=${version}`, method: 'DELETE' }),
       invalidatesTags: ['Templates'],
     }),
   }),

@@ -1,9 +1,8 @@
 import type { BuildReport } from '@yonder/core/builder';
-import type { Case } from '@yonder/core/domain';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useAppSelector } from '../../app/store.ts';
 import { background, compute } from '../../workers/client.ts';
-import type { Interims } from '../../workers/protocol.ts';
+import type { Asked, Interims } from '../../workers/protocol.ts';
 import { buildOnServer } from './serverBuild.ts';
 
 export type BuildState =
@@ -21,8 +20,8 @@ export function useBuilder(athleteId: string, onBuilt: (report: BuildReport) => 
   const [state, setState] = useState<BuildState>({ kind: 'idle' });
   const running = useRef<AbortController | null>(null);
   useEffect(() => {
-    compute.call('warm', {}).catch(() => undefined); // a cold start is slower, not wrong
-    background.call('warm', {}).catch(() => undefined);
+    compute.call('warm', null, {}).catch(() => undefined); // a cold start is slower, not wrong
+    background.call('warm', null, {}).catch(() => undefined);
     return () => running.current?.abort();
   }, []);
   const cancel = useCallback(() => {
@@ -31,7 +30,7 @@ export function useBuilder(athleteId: string, onBuilt: (report: BuildReport) => 
     setState({ kind: 'idle' });
   }, []);
   const build = useCallback(
-    (input: Case) => {
+    ({ subject, request }: Asked) => {
       running.current?.abort();
       const controller = new AbortController();
       running.current = controller;
@@ -39,10 +38,10 @@ export function useBuilder(athleteId: string, onBuilt: (report: BuildReport) => 
       const { signal } = controller;
       const onInterim = (interim: Interims['build']) => setState({ kind: 'solving', interim });
       compute
-        .call('build', { case: input }, { signal, onInterim })
+        .call('build', subject, { request }, { signal, onInterim })
         .catch((error: Error) => {
           if (signal.aborted) throw error;
-          const { today: on, request } = input;
+          const on = subject.case.today;
           return buildOnServer({ athleteId, on, request, csrfToken, signal, onInterim });
         })
         .then(

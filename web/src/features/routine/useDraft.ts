@@ -54,10 +54,11 @@ export function useDraft(athleteId: string) {
     if (own && state.draft) keep();
   }, [own, state.draft, keep]);
 
-  /** Everything typed is with the server: nothing of this draft is sent any more afterwards. */
+  /** Everything typed is with the server, on the version it gives: nothing of this draft is sent any more afterwards. */
   const settled = async () => {
     keep.flush();
     await queue.current;
+    return version.current;
   };
   return { draft: own ? state.draft : null, ready: own && !isFetching, problem, settled };
 }

@@ -1,17 +1,16 @@
 import type { Draft } from '@yonder/core/contracts';
-import type { Case } from '@yonder/core/domain';
 import { useEffect, useState } from 'react';
 import { compute } from '../../workers/client.ts';
-import type { Explained } from '../../workers/protocol.ts';
+import type { Asked, Explained } from '../../workers/protocol.ts';
 
 /** Explanations, checks and order of the items as they stand; worked out in the worker after every edit. */
-export function useExplained(input: Case, draft: Draft | null): Explained | null {
+export function useExplained({ subject, request }: Asked, draft: Draft | null): Explained | null {
   const [explained, setExplained] = useState<Explained | null>(null);
   const items = draft?.items;
   useEffect(() => {
     if (!items) return undefined;
     let stale = false;
-    compute.call('explain', { case: input, items }).then(
+    compute.call('explain', subject, { request, items }).then(
       (answer) => {
         if (!stale) setExplained(answer);
       },
@@ -20,6 +19,6 @@ export function useExplained(input: Case, draft: Draft | null): Explained | null
     return () => {
       stale = true;
     };
-  }, [input, items]);
+  }, [subject, request, items]);
   return items ? explained : null;
 }

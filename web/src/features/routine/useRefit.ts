@@ -1,15 +1,15 @@
 import { variantRequest } from '@yonder/core/builder';
 import type { Variant } from '@yonder/core/builder';
-import type { Draft, TemplateRow } from '@yonder/core/contracts';
-import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
+import type { TemplateRow } from '@yonder/core/contracts';
+import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
 import { infeasibleText } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
-import { useAppDispatch } from '../../app/store.ts';
 import { compute } from '../../workers/client.ts';
+import type { Asked } from '../../workers/protocol.ts';
 import { draftOf } from './draftOf.ts';
-import { built } from './draftSlice.ts';
 import type { RefitNote } from './Refit.tsx';
+import { useEdit } from './useEdit.ts';
 
 export const VARIANT_LABEL: Readonly<Record<Variant, string>> = {
   short: 'Short, 5 min',
@@ -19,9 +19,9 @@ export const VARIANT_LABEL: Readonly<Record<Variant, string>> = {
 };
 
 /** Fits drills to the athlete by solving anew: for templates and for versions derived from a routine. */
-export function useRefit(input: Case) {
+export function useRefit({ subject, request: own }: Asked) {
   const reference = useReference();
-  const dispatch = useAppDispatch();
+  const edit = useEdit();
   const [note, setNote] = useState<RefitNote | null>(null);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -30,11 +30,11 @@ export function useRefit(input: Case) {
     setProblem(null);
     const prefer = from.map((item) => item.drill);
     compute
-      .call('refit', { case: { ...input, request }, from: prefer })
+      .call('refit', subject, { request, from: prefer })
       .then(({ report, changes }) => {
-        const draft: Draft | null = draftOf(report, { ...request, prefer });
+        const draft = draftOf(report, { ...request, prefer });
         if (draft) {
-          dispatch(built(draft));
+          edit.build(draft);
           setNote({ title, changes });
           return;
         }
@@ -52,7 +52,7 @@ export function useRefit(input: Case) {
     useTemplate: (template: TemplateRow) => {
       const { minutes, maxDrills, mode } = template.request;
       // Time and shape are the template's; kit, positions and bans are what is true of this athlete today.
-      const request = { ...input.request, mode, minutes, maxDrills, structure: template.structure, pins: [] };
+      const request = { ...own, mode, minutes, maxDrills, structure: template.structure, pins: [] };
       fit(`“${template.name}”, fitted`, request, template.items);
     },
     derive: (variant: Variant, request: BuildRequest, items: readonly RoutineItem[]) =>

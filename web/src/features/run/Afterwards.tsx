@@ -1,5 +1,5 @@
 import { Alert, Button, Group, Select, Title } from '@mantine/core';
-import type { DiaryEntry } from '@yonder/core/domain';
+import type { ItemEntry } from '@yonder/core/session';
 import { amountText, nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
@@ -41,10 +41,13 @@ export function Afterwards({
   onStored: () => void;
 }) {
   const reference = useReference();
-  const [entries, setEntries] = useState<DiaryEntry[]>(() => run.entries());
+  const { entries } = run;
   const [busy, setBusy] = useState(false);
-  const change = (index: number, part: Partial<DiaryEntry>) =>
-    setEntries((current) => current.map((entry, i) => (i === index ? { ...entry, ...part } : entry)));
+  // Said at once: a reload finds it again.
+  const change = (
+    { item }: ItemEntry,
+    part: Partial<Pick<ItemEntry, 'painBefore' | 'pain' | 'effort' | 'quality'>>,
+  ) => run.say({ type: 'amended', item, ...part });
   const scores = SCORES.map((value) => ({ value, label: `${value} / 10` }));
   const quality = [
     { value: '3', label: 'good' },
@@ -54,7 +57,8 @@ export function Afterwards({
   ];
   const store = () => {
     setBusy(true);
-    void run.store(entries, true).then((stored) => {
+    if (!run.over) run.say({ type: 'finished' });
+    void run.settled().then((stored) => {
       setBusy(false);
       if (stored) onStored();
     });
@@ -79,7 +83,7 @@ export function Afterwards({
               const name = nameOf(reference, entry.drill);
               const item = run.items[index];
               return (
-                <tr key={entry.drill}>
+                <tr key={entry.item}>
                   <th scope="row">
                     {name} <span className="muted">{item ? amountText(item) : ''}</span>
                   </th>
@@ -89,7 +93,7 @@ export function Afterwards({
                       label={`Pain before ${name}`}
                       value={entry.painBefore}
                       data={scores}
-                      onChange={(v) => change(index, { painBefore: v ?? 0 })}
+                      onChange={(v) => change(entry, { painBefore: v ?? 0 })}
                     />
                   </td>
                   <td>
@@ -97,7 +101,7 @@ export function Afterwards({
                       label={`Pain in ${name}`}
                       value={entry.pain}
                       data={scores}
-                      onChange={(v) => change(index, { pain: v ?? 0 })}
+                      onChange={(v) => change(entry, { pain: v ?? 0 })}
                     />
                   </td>
                   <td>
@@ -105,7 +109,7 @@ export function Afterwards({
                       label={`Effort of ${name}`}
                       value={entry.effort}
                       data={scores}
-                      onChange={(v) => change(index, { effort: v })}
+                      onChange={(v) => change(entry, { effort: v })}
                     />
                   </td>
                   <td>
@@ -113,7 +117,7 @@ export function Afterwards({
                       label={`Quality of ${name}`}
                       value={entry.quality}
                       data={quality}
-                      onChange={(v) => change(index, { quality: v })}
+                      onChange={(v) => change(entry, { quality: v })}
                     />
                   </td>
                 </tr>

@@ -1,5 +1,6 @@
-import { Alert, Button, Group, Text, Title } from '@mantine/core';
-import type { RoutineRow, SessionRow } from '@yonder/core/contracts';
+import { Alert, Button, Group, SegmentedControl, Text, Title } from '@mantine/core';
+import type { RoutineRow, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
+import type { ReferenceData } from '@yonder/core/reference';
 import { duration, nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
@@ -10,10 +11,16 @@ import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { useRoutineQuery } from '../routine/routineEndpoints.ts';
 import classes from './Run.module.css';
 import { Runner } from './Runner.tsx';
-import { useSessionsQuery, useStartSessionMutation } from './sessionEndpoints.ts';
+import { useSessionQuery, useSessionsQuery, useStartSessionMutation } from './sessionEndpoints.ts';
+
+type SessionCheck = ReferenceData['sessionChecks'][number];
+
+function limitText({ limit }: SessionCheck): string {
+  return `${limit.op} ${String(limit.value)}`;
+}
 
 /** Questions to ask before the first drill, from the entry criteria of the routine's drills. */
-function useChecks(routine: RoutineRow | undefined): { ask: string; ifFailed: string }[] {
+function useChecks(routine: RoutineRow | undefined): readonly SessionCheck[] {
   const reference = useReference();
   const ids = new Set(
     (routine?.items ?? []).flatMap(
@@ -22,6 +29,43 @@ function useChecks(routine: RoutineRow | undefined): { ask: string; ifFailed: st
     ),
   );
   return reference.data.sessionChecks.filter((check) => ids.has(check.id));
+}
+
+type Answers = Readonly<Record<string, boolean>>;
+
+/** The questions, each with its answer; what does not hold says what follows. */
+function AskFirst({
+  checks,
+  answers,
+  onAnswer,
+}: {
+  checks: readonly SessionCheck[];
+  answers: Answers;
+  onAnswer: (check: string, holds: boolean) => void;
+}) {
+  if (checks.length === 0) return null;
+  return (
+    <Alert color="copper" title="Ask first">
+      {checks.map((check) => (
+        <div key={check.id} className={classes.check} role="group" aria-label={check.name}>
+          <span>
+            {check.ask} <span className="muted">Holds: {limitText(check)}.</span>
+            {answers[check.id] === false ? <b> {check.ifFailed}</b> : null}
+          </span>
+          <SegmentedControl
+            size="xs"
+            aria-label={check.name}
+            value={check.id in answers ? String(answers[check.id]) : ''}
+            onChange={(value) => onAnswer(check.id, value === 'true')}
+            data={[
+              { value: 'true', label: 'holds' },
+              { value: 'false', label: 'does not' },
+            ]}
+          />
+        </div>
+      ))}
+    </Alert>
+  );
 }
 
 function Diary({ sessions }: { sessions: readonly SessionRow[] }) {
@@ -62,14 +106,21 @@ export function RunPage() {
   const { data: routine } = useRoutineQuery(routineId ?? '', { skip: routineId === null });
   const { data: sessions } = useSessionsQuery(athlete.id, { refetchOnMountOrArgChange: true });
   const [start, { isLoading, error }] = useStartSessionMutation();
-  const [session, setSession] = useState<SessionRow | null>(null);
+  const [session, setSession] = useState<SessionWithEvents | null>(null);
+  const [answers, setAnswers] = useState<Answers>({});
   const [left, setLeft] = useState(false);
   const checks = useChecks(routine);
   const key = `running/${athlete.id}`;
   const open = sessions?.find((s) => !s.finished && s.routineId === routineId && s.date === on);
   // A reload in the middle of a run goes straight back into it.
-  const resumed = open && sessionStorage.getItem(key) === open.id ? open : null;
-  const current = session ?? (left ? null : resumed);
+  const back = !left && open && sessionStorage.getItem(key) === open.id ? open.id : null;
+  const resumed = useSessionQuery(back ?? '', {
+    skip: back === null || session !== null,
+    refetchOnMountOrArgChange: true,
+  });
+  const current = session ?? (back !== null && !resumed.isFetching ? (resumed.data ?? null) : null);
+  const unanswered = checks.filter((check) => !(check.id in answers)).length;
+  const failed = checks.some((check) => answers[check.id] === false);
   const enter = () => {
     if (!routineId) return;
     start({ routineId, date: on })
@@ -97,7 +148,8 @@ export function RunPage() {
       </Text>
     );
   }
-  if (current) return <Runner key={current.id} session={current} routine={routine} onLeave={leave} />;
+  if (current)
+    return <Runner key={current.id} session={current} routine={routine} answers={answers} onLeave={leave} />;
   return (
     <div className={classes.page}>
       <section className={`card ${classes.start}`}>
@@ -106,25 +158,23 @@ export function RunPage() {
         </Title>
         <ol>
           {routine.items.map((item) => (
-            <li key={item.drill}>{nameOf(reference, item.drill)}</li>
+            <li key={item.id}>{nameOf(reference, item.drill)}</li>
           ))}
         </ol>
-        {checks.length > 0 ? (
-          <Alert color="copper" title="Ask first">
-            {checks.map((check) => (
-              <div key={check.ask}>
-                {check.ask} <span className="muted">{check.ifFailed}</span>
-              </div>
-            ))}
-          </Alert>
-        ) : null}
+        <AskFirst
+          checks={checks}
+          answers={answers}
+          onAnswer={(check, holds) => setAnswers((all) => ({ ...all, [check]: holds }))}
+        />
         <Group mt="md">
-          <Button size="lg" loading={isLoading} onClick={enter}>
+          <Button size="lg" loading={isLoading} disabled={unanswered > 0 || failed} onClick={enter}>
             {open ? 'Go on' : 'Start'}
           </Button>
           <Text size="sm" c="var(--muted)">
             Session of {dayText(on)}
             {on > today() ? ', ahead of today' : ''}
+            {unanswered > 0 ? `; ${unanswered} to answer first` : ''}
+            {failed ? '; it does not start with what does not hold' : ''}
           </Text>
         </Group>
         {error ? (

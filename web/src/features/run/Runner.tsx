@@ -7,11 +7,9 @@ import {
   IconPlayerTrackPrev,
 } from '@tabler/icons-react';
 import type { Swap } from '@yonder/core/builder';
-import type { RoutineRow, SessionRow } from '@yonder/core/contracts';
-import { painLimits } from '@yonder/core/findings';
-import { ageInYears } from '@yonder/core/domain';
+import type { RoutineRow, SessionWithEvents } from '@yonder/core/contracts';
 import { nameOf, percent } from '@yonder/core/words';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
 import { compute } from '../../workers/client.ts';
@@ -51,16 +49,16 @@ function PainModal({ run, stopAbove, onClose }: { run: Run; stopAbove: number; o
 
 function SwapModal({ run, onClose }: { run: Run; onClose: () => void }) {
   const reference = useReference();
-  const { case: input } = useWorkspace();
+  const { assessment, case: input, subject } = useWorkspace();
   const index = run.segments[run.position.segment]?.item ?? 0;
   const [swaps, setSwaps] = useState<readonly Swap[] | null>(null);
   const [asked, setAsked] = useState(false);
   if (!asked) {
     setAsked(true);
-    const mode = input.routine?.mode ?? 'prepare';
+    const mode = assessment.standing.routine?.mode ?? 'prepare';
     const request = { ...input.request, mode };
     compute
-      .call('swaps', { case: { ...input, request }, items: run.items, index, reason: null })
+      .call('swaps', subject, { request, items: run.items, index, reason: null })
       .then(setSwaps, () => setSwaps([]));
   }
   return (
@@ -121,17 +119,29 @@ function Controls({ run, onHurt, onSwap }: { run: Run; onHurt: () => void; onSwa
 export function Runner({
   session,
   routine,
+  answers,
   onLeave,
 }: {
-  session: SessionRow;
+  session: SessionWithEvents;
   routine: RoutineRow;
+  /** What was answered before the start, by session check. */
+  answers: Readonly<Record<string, boolean>>;
   onLeave: () => void;
 }) {
-  const reference = useReference();
-  const { case: input, on, report } = useWorkspace();
+  const { assessment, case: input, on, report } = useWorkspace();
   const run = useRun(session, routine.items);
   const [open, setOpen] = useState<'pain' | 'swap' | null>(null);
-  const { stop } = painLimits(reference, input, ageInYears(input.athlete.birthDate, on));
+  const begin = useEffectEvent(() => {
+    if (session.events.length > 0 || run.begun) return;
+    const said = Object.entries(answers).map(([check, holds]) => ({
+      type: 'answered' as const,
+      check,
+      holds,
+    }));
+    run.say(...said, { type: 'started' });
+  });
+  useEffect(() => begin(), []);
+  const { stop } = assessment.painLimits;
   return (
     <div className={classes.runner} role="dialog" aria-modal="true" aria-label="Runner">
       <div className={classes.top}>
@@ -150,7 +160,7 @@ export function Runner({
             size="xs"
             onClick={() => {
               run.pause();
-              void run.store([], false).then(onLeave);
+              void run.settled().then(onLeave);
             }}
           >
             Leave, go on later

@@ -1,11 +1,11 @@
 import type { RoutineItem } from '@yonder/core/domain';
 import { TIMING } from '@yonder/core/dose';
 import type { Segment } from '@yonder/core/dose';
+import { repetition, secondsLeft } from '@yonder/core/session';
 import type { Drill, Reference } from '@yonder/core/reference';
 import { duration, nameOf, SIDE_LABEL, SIDE_MARK } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import classes from './Run.module.css';
-import { repetition, secondsLeft } from './runner.ts';
 import type { Run } from './useRun.ts';
 
 function headline(segment: Segment, drill: Drill | undefined): string {

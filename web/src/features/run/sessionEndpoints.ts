@@ -1,34 +1,28 @@
-import type { SessionRow } from '@yonder/core/contracts';
-import type { DiaryEntry } from '@yonder/core/domain';
-import { api } from '../../app/api.ts';
-
-interface SaveSession {
-  sessionId: string;
-  body: { version: number; progress: SessionRow['progress']; entries: DiaryEntry[]; finished: boolean };
-}
+import type { SessionRow, SessionWithEvents } from '@yonder/core/contracts';
+import type { SessionEvent } from '@yonder/core/session';
+import { allItems, api } from '../../app/api.ts';
 
 const sessionsApi = api.injectEndpoints({
   endpoints: (build) => ({
     sessions: build.query<SessionRow[], string>({
-      query: (athleteId) => `/athletes/${athleteId}/sessions`,
+      queryFn: (athleteId, _api, _extra, fetch) =>
+        allItems<SessionRow>(`/athletes/${athleteId}/sessions`, fetch),
       providesTags: ['Sessions'],
     }),
-    startSession: build.mutation<SessionRow, { routineId: string; date: string }>({
-      query: (body) => ({ url: '/sessions', method: 'POST', body }),
+    session: build.query<SessionWithEvents, string>({ query: (id) => `/sessions/${id}` }),
+    startSession: build.mutation<SessionWithEvents, { routineId: string; date: string }>({
+      query: (body) => ({ url: '/sessions', creates: true, body }),
     }),
-    saveSession: build.mutation<SessionRow, SaveSession>({
-      query: ({ sessionId, body }) => ({ url: `/sessions/${sessionId}`, method: 'PUT', body }),
-      invalidatesTags: (result) => (result?.finished ? ['Sessions', 'Case'] : []),
-    }),
-    saveNextDay: build.mutation<
-      SessionRow,
-      { sessionId: string; body: { version: number; pains: { index: number; nextDayPain: number }[] } }
-    >({
-      query: ({ sessionId, body }) => ({ url: `/sessions/${sessionId}/next-day`, method: 'PUT', body }),
-      invalidatesTags: ['Sessions', 'Case'],
+    appendEvents: build.mutation<SessionRow, { sessionId: string; events: readonly SessionEvent[] }>({
+      query: ({ sessionId, events }) => ({
+        url: `/sessions/${sessionId}/events`,
+        method: 'POST',
+        body: { events },
+      }),
+      invalidatesTags: (result) => (result?.finished ? ['Sessions', 'Case', 'Athletes'] : []),
     }),
   }),
 });
 
-export const { useSessionsQuery, useStartSessionMutation, useSaveSessionMutation, useSaveNextDayMutation } =
+export const { useSessionsQuery, useSessionQuery, useStartSessionMutation, useAppendEventsMutation } =
   sessionsApi;

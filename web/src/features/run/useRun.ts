@@ -1,151 +1,146 @@
 import { useInterval } from '@mantine/hooks';
-import type { SessionRow } from '@yonder/core/contracts';
-import type { DiaryEntry, RoutineItem } from '@yonder/core/domain';
-import { routineTimeline } from '@yonder/core/dose';
+import type { SessionWithEvents } from '@yonder/core/contracts';
+import type { RoutineItem } from '@yonder/core/domain';
+import type { IdentifiedItem } from '@yonder/core/routine';
+import { advance, back, reduceSession, skip, skipItem } from '@yonder/core/session';
+import type { Happening, Position } from '@yonder/core/session';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { errorText } from '../../app/api.ts';
-import type { ApiError } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
-import { advance, back, entriesOf, skip, skipItem } from './runner.ts';
-import type { PainReport, Position } from './runner.ts';
-import { useSaveSessionMutation } from './sessionEndpoints.ts';
+import { useEvents } from './useEvents.ts';
 
 const TICK_MS = 100;
-const SAVE_EVERY_MS = 4000;
 
-/** The last second of a run on this device; the server gets it every few seconds. */
-function localPosition(sessionId: string): Position | null {
+/** The second a run was at on this device; between two events the clock alone knows it. */
+function localSecond(sessionId: string): Pick<Position, 'segment' | 'elapsed'> | null {
   const text = sessionStorage.getItem(`run/${sessionId}`);
   return text ? (JSON.parse(text) as Position) : null;
 }
 
-function laterOf(a: Position, b: Position | null): Position {
-  if (!b) return a;
-  return b.segment > a.segment || (b.segment === a.segment && b.elapsed > a.elapsed) ? b : a;
-}
-
-/** Plays a session: position, pause, skip, pain, swap; kept on the server as it goes. */
-export function useRun(session: SessionRow, routine: readonly RoutineItem[]) {
+/** Plays a session. What happened is said as events; everything shown but the running second follows from them. */
+export function useRun(session: SessionWithEvents, routine: readonly IdentifiedItem[]) {
   const reference = useReference();
-  const [items, setItems] = useState<readonly RoutineItem[]>(session.progress.played ?? routine);
-  const segments = useMemo(() => routineTimeline(reference, items), [reference, items]);
-  const [position, setPosition] = useState<Position>(() =>
-    laterOf(session.progress, localPosition(session.id)),
-  );
+  const { events, say, settled, problem, waiting } = useEvents(session.id, session.events);
+  const state = useMemo(() => reduceSession(reference, routine, events), [reference, routine, events]);
+  const { items, segments, entries } = state;
+  const [second, setSecond] = useState(() => localSecond(session.id) ?? state.position);
   const [playing, setPlaying] = useState(false);
-  const [pains, setPains] = useState<ReadonlyMap<number, PainReport>>(new Map());
-  const [problem, setProblem] = useState<string | null>(null);
-  const [save] = useSaveSessionMutation();
-  const version = useRef(session.version);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const last = useRef(0);
+  // The second goes on from what happened, never behind it.
+  const behind = second.segment < state.position.segment || second.segment > segments.length;
+  const { skipped } = state.position;
+  const position = useMemo<Position>(
+    () => (behind ? state.position : { segment: second.segment, elapsed: second.elapsed, skipped }),
+    [behind, second, skipped, state.position],
+  );
   const finished = position.segment >= segments.length;
+  const itemAt = useCallback(
+    (segment: number) => routine[segments[segment]?.item ?? routine.length - 1]?.id ?? '',
+    [routine, segments],
+  );
+
+  // Where the second is right now: a tick may come before the page was drawn again.
+  const now = useRef(position);
+  useEffect(() => {
+    now.current = position;
+  }, [position]);
+
+  /** Moves the second; every piece of work it passes was reached. */
+  const moveOn = useCallback(
+    (next: Position) => {
+      const from = now.current.segment;
+      now.current = next;
+      const reached = segments
+        .slice(from, next.segment)
+        .map((segment, i) => ({ segment, place: from + i }))
+        .filter(({ segment, place }) => segment.kind === 'work' && !skipped.includes(place))
+        .map(({ segment, place }): Happening => ({
+          type: 'reached',
+          item: itemAt(place),
+          segment: place,
+          set: segment.set ?? 1,
+          side: segment.side,
+          amount: segment.amount ?? 0,
+        }));
+      if (reached.length > 0) say(...reached);
+      setSecond(next);
+    },
+    [itemAt, say, segments, skipped],
+  );
+  const jump = (happening: Happening, next: Position) => {
+    say(happening);
+    setSecond(next);
+  };
 
   const tick = useInterval(() => {
-    const now = performance.now();
-    const seconds = (now - last.current) / 1000;
-    last.current = now;
-    setPosition((current) => advance(segments, current, seconds));
+    const instant = performance.now();
+    const seconds = (instant - last.current) / 1000;
+    last.current = instant;
+    moveOn(advance(segments, now.current, seconds));
   }, TICK_MS);
-
-  const play = useCallback(() => {
-    last.current = performance.now();
-    setPlaying(true);
-  }, []);
   useEffect(() => {
     if (playing && !finished) tick.start();
     else tick.stop();
     return tick.stop;
   }, [playing, finished, tick]);
-
   useEffect(() => {
-    sessionStorage.setItem(`run/${session.id}`, JSON.stringify(position));
+    const { segment, elapsed } = position;
+    sessionStorage.setItem(`run/${session.id}`, JSON.stringify({ segment, elapsed }));
   }, [position, session.id]);
 
-  const store = useCallback(
-    (entries: DiaryEntry[], done: boolean): Promise<boolean> => {
-      const played = items === routine ? null : [...items];
-      const progress = { ...position, played };
-      const next = queue.current.then(() =>
-        save({
-          sessionId: session.id,
-          body: { version: version.current, progress, entries, finished: done },
-        }).unwrap(),
-      );
-      const settled = next.then(
-        (row) => {
-          version.current = row.version;
-          setProblem(null);
-          return true;
-        },
-        (error: ApiError) => {
-          setProblem(errorText(error));
-          return false;
-        },
-      );
-      queue.current = settled;
-      return settled;
-    },
-    [items, routine, position, save, session.id],
-  );
-  const latest = useRef(store);
-  useEffect(() => {
-    latest.current = store;
-  });
-  const keep = useInterval(() => void latest.current([], false), SAVE_EVERY_MS);
-  useEffect(() => {
-    if (playing && !finished) keep.start();
-    else keep.stop();
-    return keep.stop;
-  }, [playing, finished, keep]);
-  useEffect(() => {
-    void latest.current([], false);
-  }, [position.segment]);
-
-  const reportPain = (pain: number, stopAbove: number) => {
-    const index = segments[position.segment]?.item ?? items.length - 1;
-    const stopped = pain > stopAbove;
-    setPains((current) =>
-      new Map(current).set(index, { pain: Math.max(pain, current.get(index)?.pain ?? 0), stopped }),
+  const leaveOut = (next: Position) =>
+    jump(
+      {
+        type: 'skipped',
+        item: itemAt(position.segment),
+        segments: next.skipped.filter((s) => !skipped.includes(s)),
+        next: next.segment,
+      },
+      next,
     );
-    if (stopped) setPosition((current) => skipItem(segments, current));
-  };
-  const swap = (index: number, item: RoutineItem) => {
-    const next = items.map((other, i) => (i === index ? item : other));
-    const start = routineTimeline(reference, next).findIndex(
-      (s) => s.item === index && s.kind !== 'changeover' && s.kind !== 'floor-change',
-    );
-    setItems(next);
-    setPosition((current) => ({
-      segment: Math.max(0, start),
-      elapsed: 0,
-      skipped: current.skipped.filter((s) => s < start),
-    }));
+  const pause = () => {
+    setPlaying(false);
+    say({ type: 'paused', segment: position.segment, elapsed: position.elapsed });
   };
   return {
     items,
     segments,
     position,
+    entries,
     playing,
     finished,
+    begun: state.started,
+    /** The session was closed; only what is remembered of it can still be said. */
+    over: state.finished,
     problem,
-    pains,
-    play,
-    pause: () => setPlaying(false),
-    skip: () => setPosition((current) => skip(segments, current)),
-    back: () => setPosition((current) => back(segments, current)),
-    end: () =>
-      setPosition((current) => ({
-        segment: segments.length,
-        elapsed: 0,
-        skipped: [...current.skipped, ...segments.keys()].filter(
-          (s) => s >= current.segment || current.skipped.includes(s),
-        ),
-      })),
-    reportPain,
-    swap,
-    entries: () => entriesOf(routine, items, segments, position, pains),
-    store,
+    waiting,
+    say,
+    settled,
+    play: () => {
+      last.current = performance.now();
+      setPlaying(true);
+    },
+    pause,
+    skip: () => {
+      if (!finished) leaveOut(skip(segments, position));
+    },
+    back: () => {
+      const next = back(segments, position);
+      jump({ type: 'went-back', segment: next.segment }, next);
+    },
+    end: () => {
+      const rest = segments.map((_, s) => s).filter((s) => s >= position.segment);
+      leaveOut({ segment: segments.length, elapsed: 0, skipped: [...new Set([...skipped, ...rest])] });
+    },
+    reportPain: (nrs: number, stopAbove: number) => {
+      say({ type: 'pain', item: itemAt(position.segment), nrs });
+      if (nrs > stopAbove) leaveOut(skipItem(segments, position));
+    },
+    swap: (index: number, to: RoutineItem) => {
+      const item = routine[index]?.id ?? '';
+      const { id: _id, ...drill } = to;
+      say({ type: 'swapped', item, to: drill });
+      setSecond({ segment: -1, elapsed: 0 }); // where the reducer puts it
+    },
   };
 }
 

@@ -6,7 +6,7 @@ import type {
   ScreeningRow,
 } from '@yonder/core/contracts';
 import type { Side } from '@yonder/core/domain';
-import { api } from '../../app/api.ts';
+import { allItems, api } from '../../app/api.ts';
 
 interface ResultKey {
   athleteId: string;
@@ -18,13 +18,14 @@ interface ResultKey {
 const screeningsApi = api.injectEndpoints({
   endpoints: (build) => ({
     screenings: build.query<ScreeningRow[], string>({
-      query: (athleteId) => `/athletes/${athleteId}/screenings`,
+      queryFn: (athleteId, _api, _extra, fetch) =>
+        allItems<ScreeningRow>(`/athletes/${athleteId}/screenings`, fetch),
       providesTags: ['Screenings'],
     }),
     openScreening: build.mutation<ScreeningRow, { athleteId: string; date: string }>({
       query: ({ athleteId, date }) => ({
         url: `/athletes/${athleteId}/screenings`,
-        method: 'POST',
+        creates: true,
         body: { date },
       }),
       onQueryStarted: ({ athleteId }, { dispatch, queryFulfilled }) => {
@@ -62,15 +63,15 @@ const screeningsApi = api.injectEndpoints({
       },
       invalidatesTags: (_result, error) => (error ? [] : ['Case', 'Athletes']),
     }),
-    removeResult: build.mutation<null, ResultKey>({
-      query: ({ screeningId, test, side }) => ({
-        url: `/screenings/${screeningId}/results/${test}/${side}`,
+    removeResult: build.mutation<null, ResultKey & { version: number }>({
+      query: ({ screeningId, test, side, version }) => ({
+        url: `/screenings/${screeningId}/results/${test}/${side}?version=${version}`,
         method: 'DELETE',
       }),
       invalidatesTags: (_result, error) => (error ? [] : ['Case', 'Athletes', 'Screenings']),
     }),
-    importScreenings: build.mutation<Imported, ImportScreenings>({
-      query: (body) => ({ url: '/screenings/import', method: 'POST', body }),
+    importScreenings: build.mutation<Imported, Omit<ImportScreenings, 'id'>>({
+      query: (body) => ({ url: '/screenings/import', creates: true, body }),
       invalidatesTags: (_result, error) => (error ? [] : ['Case', 'Athletes', 'Screenings']),
     }),
     finishScreening: build.mutation<ScreeningRow, { screeningId: string; version: number }>({

@@ -1,5 +1,6 @@
 import type { Region } from '@yonder/core/domain';
-import { judgeFindings, proposeBattery } from '@yonder/core/findings';
+import { assess } from '@yonder/core/assess';
+import { proposeBattery } from '@yonder/core/findings';
 import type { Battery } from '@yonder/core/findings';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
@@ -22,17 +23,23 @@ export interface BatteryScope {
 /** What the visit holds; kept in the address. The battery follows from earlier visits alone, so that it stays as it is while results come in. */
 export function useBattery(): BatteryScope {
   const reference = useReference();
-  const { athlete, case: input, on } = useWorkspace();
+  const { athlete, assessment, on } = useWorkspace();
   const [search, setSearch] = useSearchParams();
   const scope = search.get('scope') === 'battery' ? 'battery' : 'region';
   const typed = Number(search.get('minutes'));
   const { default: usual, min, max } = BATTERY_MINUTES;
   const minutes = typed >= min && typed <= max ? typed : usual;
   const battery = useMemo(() => {
-    const before = { ...input, screenings: input.screenings.filter((s) => s.date < on) };
-    const { capacities } = judgeFindings(reference, before);
-    return proposeBattery(reference, before, capacities, minutes);
-  }, [reference, input, on, minutes]);
+    const { standing } = assessment;
+    const screenings = standing.screenings.filter((s) => s.date < on);
+    const before = screenings.length === standing.screenings.length;
+    return proposeBattery(
+      before
+        ? assessment
+        : assess({ ...standing, reference: assessment.reference }, { ...standing, screenings }, on),
+      minutes,
+    );
+  }, [assessment, on, minutes]);
   const regions = battery.tests.flatMap(({ test }) => {
     const region = reference.tests.get(test)?.region;
     return region && region !== 'whole-body' ? [region] : [];

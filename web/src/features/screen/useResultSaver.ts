@@ -42,7 +42,7 @@ export function useResultSaver(place: Place) {
       const result = resultOf(test, entry);
       if (!result) {
         if (version === null) return;
-        await remove({ athleteId, screeningId: visit, test: test.id, side }).unwrap();
+        await remove({ athleteId, screeningId: visit, test: test.id, side, version }).unwrap();
         versions.current.delete(key);
         return;
       }

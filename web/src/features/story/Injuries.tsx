@@ -22,7 +22,7 @@ function InjuryForm() {
   const [add, { isLoading, error }] = useAddInjuryMutation();
   const form = useForm({
     initialValues: { region: region as string, side: 'left', date: '', operated: false, what: '' },
-    validate: zod4Resolver(injuryInputSchema),
+    validate: zod4Resolver(injuryInputSchema.omit({ id: true })),
   });
   return (
     <form
@@ -106,7 +106,7 @@ export function Injuries() {
               variant="subtle"
               color="gray"
               aria-label={`Remove injury of ${dayText(injury.date)}`}
-              onClick={() => void remove({ athleteId: athlete.id, id: injury.id })}
+              onClick={() => void remove({ athleteId: athlete.id, id: injury.id, version: injury.version })}
             >
               <IconTrash size={16} />
             </ActionIcon>

@@ -36,7 +36,7 @@ function PainForm() {
       nrs: 2 as number | null,
       since: today(),
     },
-    validate: (values) => zod4Resolver(painInputSchema)(bodyOf(values) as never),
+    validate: (values) => zod4Resolver(painInputSchema.omit({ id: true }))(bodyOf(values) as never),
   });
   return (
     <form
@@ -147,7 +147,13 @@ export function Pains() {
             <Button
               size="compact-xs"
               variant="subtle"
-              onClick={() => void end({ athleteId: athlete.id, id: pain.id, body: { date: today() } })}
+              onClick={() =>
+                void end({
+                  athleteId: athlete.id,
+                  id: pain.id,
+                  body: { date: today(), version: pain.version },
+                })
+              }
             >
               Gone today
             </Button>

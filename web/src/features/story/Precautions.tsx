@@ -22,7 +22,8 @@ function PrecautionForm() {
   const [add, { isLoading, error }] = useAddPrecautionMutation();
   const form = useForm({
     initialValues: { precaution: '', reason: '', setBy: me?.clinician.name ?? '', until: '' },
-    validate: (values) => zod4Resolver(precautionInputSchema)({ ...values, until: values.until || null }),
+    validate: (values) =>
+      zod4Resolver(precautionInputSchema.omit({ id: true }))({ ...values, until: values.until || null }),
   });
   const chosen = reference.precautions.get(form.values.precaution);
   return (
@@ -90,7 +91,9 @@ function EndForm({ row }: { row: PrecautionRow }) {
         size="xs"
         variant="outline"
         loading={isLoading}
-        onClick={() => void end({ athleteId: athlete.id, id: row.id, body: { by, date: today() } })}
+        onClick={() =>
+          void end({ athleteId: athlete.id, id: row.id, body: { by, date: today(), version: row.version } })
+        }
       >
         End {`"`}
         {useReference().precautions.get(row.precaution)?.name}

@@ -16,12 +16,12 @@ function ClearanceForm({ row, onDone }: { row: RedFlagRow; onDone: () => void })
   const [clear, { isLoading, error }] = useClearRedFlagMutation();
   const form = useForm({
     initialValues: { by: '', date: today(), scope: '' },
-    validate: zod4Resolver(clearanceInputSchema),
+    validate: zod4Resolver(clearanceInputSchema.omit({ version: true })),
   });
   return (
     <form
       onSubmit={form.onSubmit((body) => {
-        clear({ athleteId: athlete.id, id: row.id, body })
+        clear({ athleteId: athlete.id, id: row.id, body: { ...body, version: row.version } })
           .unwrap()
           .then(onDone, () => undefined);
       })}

@@ -1,0 +1,75 @@
+import { MODES } from '../domain/index.ts';
+import type { AthleteRecord, Case, IsoDay, Mode, PracticeStance, Standing } from '../domain/index.ts';
+import { indexCapacities, stretchCapSeconds } from '../dose/index.ts';
+import type { DoseContext } from '../dose/index.ts';
+import { estimateAll, judgeFindings, painLimits, schoolOption } from '../findings/index.ts';
+import type { FindingsReport, Judged } from '../findings/index.ts';
+import type { LevelContext } from '../levels/index.ts';
+import { practiceReference } from '../reference/index.ts';
+import type { Reference } from '../reference/index.ts';
+import { safetyState } from '../safety/index.ts';
+
+/** A practice: the reference with its own figures, tasks and drills in place, its schools and its pain limits. */
+export interface Practice extends PracticeStance {
+  readonly reference: Reference;
+}
+
+/**
+ * What is known of an athlete on a day, judged once. Building, checking, progressing and every page take it; nothing
+ * later judges again or makes a dose context of its own.
+ */
+export interface Assessment extends Judged, LevelContext {
+  readonly report: FindingsReport;
+  /** How each mode doses this athlete today. */
+  readonly doses: Readonly<Record<Mode, DoseContext>>;
+}
+
+/** Judges a record as of a day: stop signs and precautions, estimates, findings, dose. Pure; the day is the clock. */
+export function assess(practice: Practice, record: AthleteRecord, day: IsoDay): Assessment {
+  const { reference, schools, painLimits: ownLimits } = practice;
+  const standing: Standing = { ...record, schools, painLimits: ownLimits, today: day };
+  const safety = safetyState(reference, record.athlete, day);
+  const judged: Judged = {
+    reference,
+    standing,
+    safety,
+    painLimits: painLimits(reference, standing, safety.age),
+    estimates: estimateAll(reference, standing, safety),
+  };
+  const report = judgeFindings(judged);
+  const capacities = indexCapacities(report.capacities);
+  const stretching = schoolOption(reference, schools, 'static-stretch-before');
+  const doseIn = (mode: Mode): DoseContext => ({
+    reference,
+    today: day,
+    age: safety.age,
+    trainingYears: record.athlete.trainingYears,
+    mode,
+    capacities,
+    stretchCapSeconds: stretchCapSeconds(mode, stretching),
+  });
+  const doses = Object.fromEntries(MODES.map((mode) => [mode, doseIn(mode)])) as Record<Mode, DoseContext>;
+  return { ...judged, report, capacities, doses };
+}
+
+/** The practice that a case file describes, on a reference. */
+export function practiceOfCase(reference: Reference, { overrides, schools }: Case): Practice {
+  return { reference: practiceReference(reference, overrides), schools, painLimits: overrides.painLimits };
+}
+
+/** The record that a case file holds. */
+export function recordOfCase({
+  athlete,
+  overrides,
+  judgements,
+  screenings,
+  routine,
+  diary,
+}: Case): AthleteRecord {
+  return { athlete, needs: overrides.needs, judgements, screenings, routine, diary };
+}
+
+/** Judges a case file as of its own day, on the reference that ships or one that has its figures already. */
+export function assessCase(reference: Reference, input: Case): Assessment {
+  return assess(practiceOfCase(reference, input), recordOfCase(input), input.today);
+}

@@ -1,0 +1,136 @@
+import { describe, expect, it } from 'vitest';
+import type { Case } from '../domain/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
+import { caseOf, entry, item, result, stiffAnkle } from '../testing/cases.ts';
+import { guardProbability, levelState } from './index.ts';
+import { assessCase } from '../assess/index.ts';
+
+const contextOf = (input: Case) => assessCase(bundledReference, input);
+const stateOf = (drillId: string, side: 'left' | 'right' | 'both', input: Case) => {
+  const drill = bundledReference.drills.get(drillId);
+  if (!drill) throw new Error(drillId);
+  return levelState(contextOf(input), drill, side);
+};
+
+describe('which level of a ladder is open', () => {
+  it('the first level is, without confirmation', () => {
+    expect(stateOf('ankle-circles', 'left', caseOf())).toMatchObject({
+      open: true,
+      by: 'first-level',
+      confirm: false,
+    });
+  });
+  it('by the start rule up to demand 3, to be confirmed; to 5 with two years of training and no fresh injury', () => {
+    const novice = caseOf({ athlete: { trainingYears: 0 } });
+    expect(stateOf('half-kneeling-ankle-rock', 'left', novice)).toMatchObject({
+      by: 'start-rule',
+      confirm: true,
+    });
+    expect(stateOf('single-leg-balance', 'left', novice)).toMatchObject({ open: false });
+    expect(stateOf('single-leg-balance', 'left', caseOf())).toMatchObject({ by: 'start-rule' });
+    const injured = caseOf({
+      athlete: { injuries: [{ region: 'ankle-foot', side: 'right', date: '2027-01-01', operated: false }] },
+    });
+    expect(stateOf('single-leg-balance', 'left', injured)).toMatchObject({ open: false });
+  });
+  it('an impact drill is never opened by the start rule, first level or not', () => {
+    for (const drill of bundledReference.data.drills.filter(
+      (d) => d.loadClass === 'impact' && d.unilateral,
+    )) {
+      expect(stateOf(drill.id, 'both', caseOf({ athlete: { trainingYears: 20 } })).open, drill.id).toBe(
+        false,
+      );
+    }
+  });
+  it('by placement: that level and every one below it, on that side', () => {
+    const placed = caseOf({
+      athlete: {
+        trainingYears: 0,
+        placements: [{ ladder: 'calf-strength', side: 'left', drill: 'single-leg-heel-raise' }],
+      },
+    });
+    expect(stateOf('single-leg-heel-raise', 'left', placed)).toMatchObject({ open: true, by: 'placement' });
+    expect(stateOf('single-leg-heel-raise', 'right', placed).open).toBe(false);
+    expect(stateOf('single-leg-heel-raise', 'both', placed).open).toBe(false);
+    expect(stateOf('single-leg-heel-raise-step', 'left', placed).open).toBe(false);
+  });
+  it('by the routine in force', () => {
+    const routine = {
+      issued: '2027-02-01',
+      mode: 'build' as const,
+      items: [item('single-leg-heel-raise', { side: 'left' })],
+    };
+    expect(stateOf('single-leg-heel-raise', 'left', caseOf({ routine }))).toMatchObject({ by: 'routine' });
+  });
+  it('by the diary: the previous level done as its criterion asks, often enough', () => {
+    const days = (count: number, over: object = {}) =>
+      caseOf({
+        athlete: { trainingYears: 0 },
+        diary: ['2027-02-10', '2027-02-14', '2027-02-18'].slice(0, count).map((date) => ({
+          date,
+          entries: [entry('tandem-stance-hold', { amounts: [30], effort: 3, ...over })],
+        })),
+      });
+    const next = bundledReference.drills.get('single-leg-balance');
+    const wanted = next?.entryCriteria.find((c) => c.drill)?.sessions ?? 0;
+    expect(wanted).toBeGreaterThan(0);
+    expect(stateOf('single-leg-balance', 'both', days(wanted))).toMatchObject({ open: true, by: 'criteria' });
+    expect(stateOf('single-leg-balance', 'both', days(wanted - 1)).open).toBe(false);
+    expect(stateOf('single-leg-balance', 'both', days(wanted, { pain: 4 })).open).toBe(false);
+    expect(stateOf('single-leg-balance', 'both', days(wanted, { amounts: [10] })).open).toBe(false);
+  });
+  it('a failing test closes a level that the diary would open', () => {
+    const withReps = (reps: number) =>
+      caseOf({
+        screenings: [
+          {
+            date: '2027-02-27',
+            results: [result('heel-raise-reps', 'left', reps), result('heel-raise-reps', 'right', reps)],
+          },
+        ],
+        diary: ['2027-02-10', '2027-02-14', '2027-02-18', '2027-02-22'].map((date) => ({
+          date,
+          entries: [entry('single-leg-heel-raise', { amounts: [25, 25, 25], effort: 5 })],
+        })),
+      });
+    expect(stateOf('single-leg-heel-raise-step', 'both', withReps(20))).toMatchObject({
+      open: true,
+      by: 'criteria',
+    });
+    const closed = stateOf('single-leg-heel-raise-step', 'both', withReps(12));
+    expect(closed).toMatchObject({ open: false });
+    expect(closed.open ? '' : closed.because).toContain('15 full-height');
+  });
+});
+
+describe('the guard of a next level', () => {
+  const criterion = { text: 'gate', test: 'heel-raise-reps', op: '>=' as const, value: 15, sides: 'both' };
+  const probability = (left: number, right: number, pain = 0) =>
+    guardProbability(
+      contextOf(
+        stiffAnkle({
+          screenings: [
+            {
+              date: '2027-03-01',
+              results: [
+                { ...result('heel-raise-reps', 'left', left), pain: { nrs: pain } },
+                result('heel-raise-reps', 'right', right),
+              ],
+            },
+          ],
+        }),
+      ),
+      criterion,
+      'left',
+    );
+  it('is P(capacity ≥ gate) on the worse side asked for', () => {
+    // Today's SD is the SEM, 2.2 reps: Φ((18 − 15)/2.2) = Φ(1.3636) = 0.9137.
+    expect(probability(18, 30)).toBeCloseTo(0.9137, 3);
+    expect(probability(30, 18)).toBeCloseTo(0.9137, 3);
+    expect(probability(15, 30)).toBeCloseTo(0.5, 6);
+  });
+  it('never opens on a pain-limited result, and says nothing about an unmeasured one', () => {
+    expect(probability(30, 30, 5)).toBe(0);
+    expect(guardProbability(contextOf(caseOf()), criterion, 'left')).toBeNull();
+  });
+});

@@ -1,0 +1,167 @@
+import { monthsBefore } from '../domain/index.ts';
+import type { DiaryEntry, ItemSide, Side, Standing } from '../domain/index.ts';
+import { judgeNeed, testSideKey } from '../findings/index.ts';
+import type { Capacity } from '../findings/index.ts';
+import type { Drill, EntryCriterion, Ladder, Reference } from '../reference/index.ts';
+import { START_RULE } from './settings.ts';
+
+/** What opened a level. */
+export type OpenedBy = 'criteria' | 'placement' | 'routine' | 'first-level' | 'start-rule';
+
+/** How a ladder level came to be open, or why it is not. */
+export type LevelState =
+  | {
+      readonly open: true;
+      readonly by: OpenedBy;
+      readonly confirm: boolean;
+    }
+  | { readonly open: false; readonly because: string };
+
+export interface LevelContext {
+  readonly reference: Reference;
+  readonly standing: Standing;
+  readonly capacities: ReadonlyMap<string, Capacity>;
+}
+
+function sidesOf(side: ItemSide): Side[] {
+  if (side === 'both') return ['left', 'right'];
+  return [side];
+}
+
+/** Does a guard test hold on every side asked for? Null when a side was never measured. */
+function testCriterionHolds(
+  context: LevelContext,
+  criterion: EntryCriterion,
+  side: ItemSide,
+): boolean | null {
+  const test = criterion.test ? context.reference.tests.get(criterion.test) : undefined;
+  if (!test || criterion.value === undefined) return null;
+  const sides: Side[] =
+    test.sides === 'central' ? ['central'] : criterion.sides === 'both' ? ['left', 'right'] : sidesOf(side);
+  const checked = sides.map((s) =>
+    context.capacities.get(testSideKey(test.id, s === 'central' ? 'central' : s)),
+  );
+  if (checked.some((capacity) => capacity === undefined)) return null;
+  return checked.every((capacity) => {
+    if (!capacity) return false;
+    const value = capacity.estimate;
+    if (criterion.op === '<=') return value <= (criterion.value ?? 0);
+    return criterion.op === '==' ? value === criterion.value : value >= (criterion.value ?? 0);
+  });
+}
+
+/** P(capacity ≥ gate) of a guard test on the worst side asked for; null when unmeasured, 0 when pain-limited. */
+export function guardProbability(
+  context: LevelContext,
+  criterion: EntryCriterion,
+  side: ItemSide,
+): number | null {
+  const test = criterion.test ? context.reference.tests.get(criterion.test) : undefined;
+  if (!test || criterion.value === undefined) return null;
+  const sides: Side[] =
+    test.sides === 'central' ? ['central'] : criterion.sides === 'both' ? ['left', 'right'] : sidesOf(side);
+  let worst = 1;
+  for (const s of sides) {
+    const capacity = context.capacities.get(testSideKey(test.id, s));
+    if (!capacity) return null;
+    if (capacity.painLimited) return 0;
+    worst = Math.min(worst, 1 - judgeNeed(test, capacity.estimate, capacity.sd, criterion.value).pShort);
+  }
+  return worst;
+}
+
+function entryMeets(criterion: EntryCriterion, entry: DiaryEntry): boolean {
+  const amounts =
+    entry.amounts.length === 0 ||
+    entry.amounts.every((a) => a >= (criterion.amount ?? criterion.holdSeconds ?? 0));
+  return (
+    entry.done === 'all' &&
+    amounts &&
+    entry.pain <= (criterion.maxPain ?? 10) &&
+    (entry.effort === null || entry.effort <= (criterion.maxRpe ?? 10)) &&
+    (entry.quality === null || entry.quality >= 2)
+  );
+}
+
+/** Diary sessions in which the previous level was done as the criterion asks, on this side. */
+function previousLevelDone(context: LevelContext, criterion: EntryCriterion, side: ItemSide): boolean {
+  const sessions = context.standing.diary.filter(
+    (session) =>
+      session.date <= context.standing.today &&
+      session.entries.some(
+        (entry) =>
+          entry.drill === criterion.drill &&
+          (entry.side === side || entry.side === 'both' || side === 'both') &&
+          entryMeets(criterion, entry),
+      ),
+  );
+  return sessions.length >= (criterion.sessions ?? 1);
+}
+
+function startLimit(context: LevelContext, drill: Drill): number {
+  const from = monthsBefore(context.standing.today, START_RULE.injuryMonths);
+  const regions = new Set(drill.regions.primary);
+  const injured = context.standing.athlete.injuries.some(
+    (injury) => regions.has(injury.region) && injury.date >= from,
+  );
+  const trained = context.standing.athlete.trainingYears >= START_RULE.trainingYears;
+  return trained && !injured ? START_RULE.trainedDemandIndex : START_RULE.demandIndex;
+}
+
+function levelIndex(ladder: Ladder, drill: string): number {
+  return ladder.drills.indexOf(drill);
+}
+
+function placedOpen(
+  context: LevelContext,
+  ladder: Ladder,
+  drill: Drill,
+  side: ItemSide,
+): 'placement' | 'routine' | null {
+  const at = levelIndex(ladder, drill.id);
+  const placed = context.standing.athlete.placements.some(
+    (p) =>
+      p.ladder === ladder.id &&
+      (p.side === side || p.side === 'both' || p.side === 'central' || side === 'central') &&
+      levelIndex(ladder, p.drill) >= at,
+  );
+  if (placed) return 'placement';
+  const inRoutine = context.standing.routine?.items.some(
+    (item) => levelIndex(ladder, item.drill) >= at && (item.side === side || item.side === 'both'),
+  );
+  return inRoutine ? 'routine' : null;
+}
+
+/**
+ * Is this drill's level open to the athlete on this side? Tests and diary first, then the practitioner's placement or
+ * the routine in force, else the start rule (rulings, "Level placement"). `both` needs both sides.
+ */
+export function levelState(context: LevelContext, drill: Drill, side: ItemSide): LevelState {
+  const ladder = context.reference.ladders.get(drill.ladder);
+  if (!ladder) return { open: false, because: 'unknown-ladder' };
+  if (side === 'both' && drill.unilateral) {
+    const left = levelState(context, drill, 'left');
+    const right = levelState(context, drill, 'right');
+    if (!left.open) return left;
+    if (!right.open) return right;
+    return left.confirm ? left : right;
+  }
+  const placed = placedOpen(context, ladder, drill, side);
+  if (placed) return { open: true, by: placed, confirm: false };
+  const tests = drill.entryCriteria.filter((c) => c.test !== undefined);
+  const failing = tests.find((c) => testCriterionHolds(context, c, side) === false);
+  if (failing) return { open: false, because: failing.text };
+  const previous = drill.entryCriteria.filter((c) => c.drill !== undefined);
+  const testsHold = tests.every((c) => testCriterionHolds(context, c, side) === true);
+  const proven = previous.length > 0 || tests.length > 0;
+  if (proven && testsHold && previous.every((c) => previousLevelDone(context, c, side))) {
+    return { open: true, by: 'criteria', confirm: false };
+  }
+  if (drill.loadClass !== 'impact' && drill.demandIndex <= startLimit(context, drill)) {
+    // The first level has nothing before it to prove, so there is nothing to confirm either.
+    return drill.level === 1 && tests.length === 0
+      ? { open: true, by: 'first-level', confirm: false }
+      : { open: true, by: 'start-rule', confirm: true };
+  }
+  return { open: false, because: previous[0]?.text ?? tests[0]?.text ?? 'above the start level' };
+}

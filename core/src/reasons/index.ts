@@ -1,0 +1,1 @@
+export type { Barrier, Reason, ReasonOf, Rule } from './types.ts';

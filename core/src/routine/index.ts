@@ -1,0 +1,4 @@
+export { routineChanges } from './changes.ts';
+export { identified } from './identify.ts';
+export type { IdentifiedItem } from './identify.ts';
+export { predecessorOf, withOrigins } from './lineage.ts';

@@ -1,0 +1,69 @@
+import type { Segment } from '../dose/index.ts';
+
+/** Where a run stands: the segment and the seconds into it; segments that were skipped count as not done. */
+export interface Position {
+  readonly segment: number;
+  readonly elapsed: number;
+  readonly skipped: readonly number[];
+}
+
+export const AT_THE_START: Position = { segment: 0, elapsed: 0, skipped: [] };
+
+/** Moves on by `seconds`, over as many segments as they cover. At the end the segment index equals their number. */
+export function advance(segments: readonly Segment[], position: Position, seconds: number): Position {
+  let { segment } = position;
+  let elapsed = position.elapsed + seconds;
+  for (let current = segments[segment]; current && elapsed >= current.seconds; current = segments[segment]) {
+    elapsed -= current.seconds;
+    segment += 1;
+    while (position.skipped.includes(segment)) segment += 1; // later rounds of a drill that was stopped
+  }
+  return { ...position, segment, elapsed: segment >= segments.length ? 0 : elapsed };
+}
+
+/** Leaves the present segment undone and goes to the next. */
+export function skip(segments: readonly Segment[], position: Position): Position {
+  if (position.segment >= segments.length) return position;
+  return { segment: position.segment + 1, elapsed: 0, skipped: [...position.skipped, position.segment] };
+}
+
+/** Back to the start of this segment, or to the one before when it has hardly begun. */
+export function back(segments: readonly Segment[], position: Position): Position {
+  const target = position.elapsed > 2 ? position.segment : Math.max(0, position.segment - 1);
+  return {
+    segment: Math.min(target, segments.length),
+    elapsed: 0,
+    skipped: position.skipped.filter((s) => s < target || s > position.segment),
+  };
+}
+
+/** Leaves out what is left of the present drill, in later rounds of a circuit as well. */
+export function skipItem(segments: readonly Segment[], position: Position): Position {
+  const item = segments[position.segment]?.item;
+  if (item === undefined) return position;
+  const rest = segments
+    .map((s, index) => ({ s, index }))
+    .filter(({ s, index }) => index >= position.segment && s.item === item);
+  const next = segments.findIndex((s, index) => index > position.segment && s.item !== item);
+  return {
+    segment: next < 0 ? segments.length : next,
+    elapsed: 0,
+    skipped: [...new Set([...position.skipped, ...rest.map(({ index }) => index)])],
+  };
+}
+
+/** Seconds left of the whole session. */
+export function secondsLeft(segments: readonly Segment[], position: Position): number {
+  const rest = segments.reduce(
+    (sum, segment, index) =>
+      index < position.segment || position.skipped.includes(index) ? sum : sum + segment.seconds,
+    0,
+  );
+  return Math.max(0, rest - position.elapsed);
+}
+
+/** The repetition under way, from 1, of a work segment. */
+export function repetition(segment: Segment, elapsed: number): number {
+  if (!segment.secondsPerRep || !segment.amount) return 1;
+  return Math.min(segment.amount, Math.floor(elapsed / segment.secondsPerRep + 1e-9) + 1);
+}

@@ -1,0 +1,145 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { bundledReference } from '../reference/bundled.ts';
+import type { IdentifiedItem } from '../routine/index.ts';
+import { item } from '../testing/cases.ts';
+import { sessionEventSchema } from './schema.ts';
+import { inOrder, reduceSession } from './index.ts';
+import type { Happening, SessionEvent } from './index.ts';
+
+const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const ROCK = uuid(901);
+const CAMEL = uuid(902);
+const ROUTINE: IdentifiedItem[] = [
+  { ...item('knee-to-wall-rock', { amount: 8 }), id: ROCK },
+  { ...item('cat-camel', { sets: 1, amount: 8 }), id: CAMEL },
+];
+const SEGMENTS = reduceSession(bundledReference, ROUTINE, []).segments;
+const works = SEGMENTS.flatMap((s, segment) => (s.kind === 'work' ? [{ ...s, segment }] : []));
+
+/** Stamps what happened one second after the other on a device. */
+function told(happenings: readonly Happening[], device = 'tablet', from = 0): SessionEvent[] {
+  return happenings.map((happening, i) => ({
+    ...happening,
+    id: uuid(from + i + 1),
+    device,
+    seq: i,
+    at: new Date(Date.UTC(2027, 2, 1, 9, 0, from + i)).toISOString(),
+  }));
+}
+const reached = ({ segment, item: index, set, side, amount }: (typeof works)[number]): Happening => ({
+  type: 'reached',
+  item: ROUTINE[index]?.id ?? '',
+  segment,
+  set: set ?? 1,
+  side,
+  amount: amount ?? 0,
+});
+const state = (events: readonly SessionEvent[]) => reduceSession(bundledReference, ROUTINE, events);
+const WHOLE: Happening[] = [{ type: 'started' }, ...works.map(reached), { type: 'finished' }];
+
+describe('a session from its events', () => {
+  it('everything reached is all, with each set’s amount', () => {
+    const { entries, finished, started } = state(told(WHOLE));
+    expect({ started, finished }).toEqual({ started: true, finished: true });
+    expect(entries.map((e) => [e.item, e.done, e.amounts])).toEqual([
+      [ROCK, 'all', [8, 8]],
+      [CAMEL, 'all', [8]],
+    ]);
+  });
+  it('pain is kept at its worst and survives whatever comes after, until it is amended', () => {
+    const events: Happening[] = [
+      { type: 'pain', item: ROCK, nrs: 6 },
+      { type: 'pain', item: ROCK, nrs: 3 },
+      ...WHOLE,
+    ];
+    expect(state(told(events)).entries[0]).toMatchObject({ pain: 6 });
+    const mended: Happening[] = [...events, { type: 'amended', item: ROCK, pain: 4, quality: 2 }];
+    expect(state(told(mended)).entries[0]).toMatchObject({ pain: 4, quality: 2, painBefore: 0 });
+  });
+  it('a drill left out is not done, and going back to it takes that back', () => {
+    const own = SEGMENTS.flatMap((s, i) => (s.item === 0 ? [i] : []));
+    const next = SEGMENTS.findIndex((s) => s.item === 1);
+    const out: Happening[] = [{ type: 'started' }, { type: 'skipped', item: ROCK, segments: own, next }];
+    const rest = works.filter((w) => w.item === 1).map(reached);
+    expect(state(told([...out, ...rest])).entries[0]).toMatchObject({ done: 'none', amounts: [] });
+    const back = state(told([...out, { type: 'went-back', segment: 0 }, ...WHOLE.slice(1)]));
+    expect(back.entries[0]).toMatchObject({ done: 'all' });
+  });
+  it('a swapped-in drill is played in the place of the other and says so', () => {
+    const to = item('half-kneeling-ankle-rock', { amount: 6 });
+    const swapped = state(told([{ type: 'started' }, { type: 'swapped', item: ROCK, to }]));
+    expect(swapped.items[0]?.drill).toBe('half-kneeling-ankle-rock');
+    expect(swapped.segments[swapped.position.segment]?.item).toBe(0);
+    expect(swapped.entries[0]).toMatchObject({ item: ROCK, swappedFor: 'knee-to-wall-rock' });
+  });
+  it('answers and touch-downs are kept, the pause says where to go on', () => {
+    const { answers, touchDowns, position } = state(
+      told([
+        { type: 'answered', check: 'warm', holds: false },
+        { type: 'touched-down', item: CAMEL, set: 1, side: 'both' },
+        { type: 'touched-down', item: CAMEL, set: 1, side: 'both' },
+        { type: 'paused', segment: 2, elapsed: 3.5 },
+      ]),
+    );
+    expect(answers).toEqual({ warm: false });
+    expect(touchDowns).toEqual({ [CAMEL]: 2 });
+    expect(position).toMatchObject({ segment: 2, elapsed: 3.5 });
+  });
+  it('what was stored before events keeps its entries, and the morning after is added to them', () => {
+    const kept = { ...state(told(WHOLE)).entries[0], pain: 5 } as never;
+    const [camel] = state(told(WHOLE)).entries.slice(1);
+    const carried: Happening = {
+      type: 'carried',
+      entries: [kept, camel as never],
+      segment: SEGMENTS.length,
+      elapsed: 0,
+      skipped: [],
+      played: null,
+    };
+    const { entries } = state(
+      told([carried, { type: 'finished' }, { type: 'amended', item: ROCK, nextDayPain: 2 }]),
+    );
+    expect(entries[0]).toMatchObject({ done: 'all', pain: 5, nextDayPain: 2 });
+  });
+});
+
+describe('events of several devices', () => {
+  const phone = told(
+    [{ type: 'started' }, ...works.slice(0, 3).map(reached), { type: 'pain', item: ROCK, nrs: 7 }],
+    'phone',
+  );
+  const tablet = told(
+    [
+      { type: 'amended', item: ROCK, effort: 4 },
+      { type: 'paused', segment: 1, elapsed: 1 },
+    ],
+    'tablet',
+    40,
+  );
+  const all = [...phone, ...tablet];
+
+  it('come to the same in every order of arrival, however often they are sent', () => {
+    const expected = state(all);
+    fc.assert(
+      fc.property(
+        fc.shuffledSubarray(all, { minLength: all.length }),
+        fc.array(fc.constantFrom(...all), { maxLength: 6 }),
+        (shuffled, again) => {
+          expect(state([...shuffled, ...again])).toEqual(expected);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+  it('a clock set back on one device does not turn its own order round', () => {
+    const [first, second, ...rest] = phone;
+    if (!first || !second) throw new Error('events');
+    const later = { ...first, at: '2027-03-01T12:00:00.000Z' };
+    expect(inOrder([second, later, ...rest]).map((e) => e.seq)).toEqual(phone.map((e) => e.seq));
+  });
+  it('are what the schema takes, stamps and all', () => {
+    for (const event of all) expect(sessionEventSchema.parse(event)).toEqual(event);
+    expect(sessionEventSchema.safeParse({ ...phone[0], seq: -1 }).success).toBe(false);
+  });
+});

@@ -1,0 +1,11 @@
+import type { z } from 'zod';
+import type { sessionEventSchema } from './schema.ts';
+
+/** Something that happened in a session; never changed or deleted. */
+export type SessionEvent = z.infer<typeof sessionEventSchema>;
+export type EventType = SessionEvent['type'];
+export type EventOf<Type extends EventType> = Extract<SessionEvent, { type: Type }>;
+
+type Unstamped<Event> = Event extends SessionEvent ? Omit<Event, 'id' | 'device' | 'seq' | 'at'> : never;
+/** What happened, before a device put its stamp on it. */
+export type Happening = Unstamped<SessionEvent>;

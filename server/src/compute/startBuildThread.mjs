@@ -1,5 +1,0 @@
-// A worker thread does not inherit the TypeScript loader of its parent: it registers its own, then loads the thread.
-import { register } from 'tsx/esm/api';
-
-register();
-await import('./buildThread.ts');

@@ -1,0 +1,208 @@
+import { assess } from '@yonder/core/assess';
+import type { Assessment } from '@yonder/core/assess';
+import type { Athlete, AthleteRecord, Case } from '@yonder/core/domain';
+import { athleteSchema, caseSchema } from '@yonder/core/schemas';
+import type { RowOf } from '../../db/schema.ts';
+import type { Deps } from '../../deps.ts';
+import { notFound } from '../../http/problem.ts';
+import type { PracticeSettings } from '../../work/practice.ts';
+import type { Unit } from '../../work/unit.ts';
+import { athleteRow } from './rows.ts';
+import type { Story } from './rows.ts';
+import { groupBy, loadStories } from './stories.ts';
+
+/** An athlete's whole record as a case, with the routine in force. */
+export interface LoadedRecord {
+  readonly athlete: RowOf<'athletes'>;
+  readonly case: Case;
+  readonly routine: RowOf<'routines'> | null;
+}
+
+type ByKey<Row> = ReadonlyMap<string, readonly Row[]>;
+
+interface Visits {
+  readonly screenings: ByKey<RowOf<'screenings'>>;
+  readonly results: ByKey<RowOf<'results'>>;
+  readonly routines: ByKey<RowOf<'routines'>>;
+  readonly entries: ByKey<RowOf<'session_entries'>>;
+}
+
+/** Visits, results, routines and diaries of athletes as of a day, in four queries however many there are. */
+async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promise<Visits> {
+  const { query, practiceId } = unit;
+  const values = {
+    practiceId,
+    ids: ids.length > 0 ? [...ids] : ['00000000-0000-0000-0000-000000000000'],
+    on,
+  };
+  const screenings = await query<RowOf<'screenings'>>(
+    `SELECT id, athlete_id AS "athleteId", date FROM screenings
+     WHERE practice_id = :practiceId AND athlete_id IN (:ids) AND date <= :on ORDER BY date`,
+    values,
+  );
+  const results = await query<RowOf<'results'>>(
+    `SELECT r.screening_id AS "screeningId", r.test, r.side, r.value FROM results r
+     JOIN screenings s ON s.id = r.screening_id
+     WHERE s.practice_id = :practiceId AND s.athlete_id IN (:ids) AND s.date <= :on ORDER BY r.test, r.side`,
+    values,
+  );
+  const routines = await query<RowOf<'routines'>>(
+    `SELECT DISTINCT ON (athlete_id) id, athlete_id AS "athleteId", number, mode, structure, request, items,
+            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes
+     FROM routines WHERE practice_id = :practiceId AND athlete_id IN (:ids) AND issued_on <= :on
+     ORDER BY athlete_id, number DESC`,
+    values,
+  );
+  const entries = await query<RowOf<'session_entries'>>(
+    `SELECT e.session_id AS "sessionId", e.item_id AS "itemId", e.athlete_id AS "athleteId", e.date, e.drill, e.side, e.done,
+            e.amounts, e.pain_before AS "painBefore", e.pain, e.next_day_pain AS "nextDayPain", e.effort, e.quality,
+            e.swapped_for AS "swappedFor"
+     FROM session_entries e JOIN sessions s ON s.id = e.session_id
+     WHERE e.practice_id = :practiceId AND e.athlete_id IN (:ids) AND e.date <= :on AND s.finished
+     ORDER BY e.date, e.session_id, e.place`,
+    values,
+  );
+  return {
+    screenings: groupBy(screenings, (row) => row.athleteId),
+    results: groupBy(results, (row) => row.screeningId),
+    routines: groupBy(routines, (row) => row.athleteId),
+    entries: groupBy(entries, (row) => row.athleteId),
+  };
+}
+
+function athletePart(story: Story): unknown {
+  const row = athleteRow(story);
+  const bare = <T extends { id: string; version: number }>({ id: _id, version: _version, ...rest }: T) =>
+    rest;
+  return {
+    birthDate: row.birthDate,
+    bodyMassKg: row.bodyMassKg,
+    limbLengthCm: row.limbLengthCm,
+    dominantHand: row.dominantHand,
+    dominantLeg: row.dominantLeg,
+    trainingYears: row.trainingYears,
+    tasks: row.tasks,
+    injuries: row.injuries.map(bare),
+    precautions: row.precautions.map(({ precaution, since, until, setBy, reason, ended }) => ({
+      id: precaution,
+      since,
+      until,
+      setBy,
+      reason,
+      ended,
+    })),
+    redFlags: row.redFlags.map(({ redFlag, answer, region, side, clearance }) => ({
+      id: redFlag,
+      answer,
+      region,
+      side,
+      clearance,
+    })),
+    placements: story.athlete.placements,
+    pains: row.pains.map(bare),
+    protocols: row.protocols.map(bare),
+    dislikes: row.dislikes,
+    loadLimits: row.loadLimits,
+  };
+}
+
+/** The athlete of a record, from the story as it is stored. */
+export function athleteOf(story: Story): Athlete {
+  return athleteSchema.parse(athletePart(story));
+}
+
+function diaryOf(entries: readonly RowOf<'session_entries'>[]): unknown[] {
+  return [...groupBy(entries, (row) => row.sessionId).values()].map((rows) => ({
+    date: rows[0]?.date,
+    entries: rows.map(({ itemId, sessionId: _s, athleteId: _a, date: _d, swappedFor, ...entry }) => ({
+      item: itemId,
+      ...entry,
+      ...(swappedFor === null ? {} : { swappedFor }),
+    })),
+  }));
+}
+
+/** One athlete's case from the rows, with the practice's figures in it: what travels to a browser, a thread or a file. */
+function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: string): LoadedRecord {
+  const own = <Row>(rows: ByKey<Row>) => rows.get(story.athlete.id) ?? [];
+  const routine = own(visits.routines)[0] ?? null;
+  const { figures, schools, painLimits } = practice;
+  const document = {
+    format: 'yonder-ridge-case/1',
+    today: on,
+    athlete: athletePart(story),
+    schools,
+    overrides: {
+      ...figures,
+      needs: story.needs.map(({ test, side, value, reason }) => ({ test, side, value, reason })),
+      painLimits,
+    },
+    judgements: story.judgements
+      .filter((judgement) => judgement.date <= on)
+      .map(({ restriction, side, verdict, degree, reason, by, date }) => ({
+        restriction,
+        side,
+        verdict,
+        degree,
+        reason,
+        by,
+        date,
+      })),
+    screenings: own(visits.screenings).map((screening) => ({
+      date: screening.date,
+      results: (visits.results.get(screening.id) ?? []).map(({ test, side, value }) => ({
+        test,
+        side,
+        ...value,
+      })),
+    })),
+    request: { minutes: story.athlete.minutes, kit: story.athlete.kit },
+    routine: routine ? { issued: routine.issuedOn, mode: routine.mode, items: routine.items } : null,
+    diary: diaryOf(own(visits.entries)),
+  };
+  return { athlete: story.athlete, case: caseSchema.parse(document), routine };
+}
+
+/** Records of athletes of the practice (of all, when no ids are given) as of a day, in a bounded number of queries. */
+export async function loadRecords(unit: Unit, on: string, ids?: readonly string[]): Promise<LoadedRecord[]> {
+  const stories = await loadStories(unit, ids);
+  const visits = await loadVisits(
+    unit,
+    stories.map((story) => story.athlete.id),
+    on,
+  );
+  const practice = await unit.practice();
+  return stories.map((story) => caseOf(story, visits, practice, on));
+}
+
+/** One athlete's record as of a day; 404 when the practice has no such athlete. */
+export async function loadRecord(unit: Unit, athleteId: string, on: string): Promise<LoadedRecord> {
+  const [record] = await loadRecords(unit, on, [athleteId]);
+  if (!record) throw notFound('Athlete');
+  return record;
+}
+
+/** A name for everything a judgement of this athlete rests on: it differs whenever anything of that does. */
+export function revisionOf(unit: Unit, athlete: RowOf<'athletes'>, on: string): string {
+  return `${athlete.id}.${athlete.revision}.${unit.practiceRevision}.${on}`;
+}
+
+/** The record in the practice's own terms: its figures are in the reference already. */
+function recordPart({ athlete, overrides, judgements, screenings, routine, diary }: Case): AthleteRecord {
+  return { athlete, needs: overrides.needs, judgements, screenings, routine, diary };
+}
+
+/** Judges a record with the practice's own reference; kept under the record's revision. */
+export async function assessRecord(
+  deps: Deps,
+  unit: Unit,
+  record: LoadedRecord,
+  on: string = record.case.today,
+): Promise<Assessment> {
+  const key = revisionOf(unit, record.athlete, on);
+  const known = deps.assessments.get(key);
+  if (known) return known;
+  const assessment = assess(await unit.practice(), recordPart(record.case), on);
+  deps.assessments.set(key, assessment);
+  return assessment;
+}

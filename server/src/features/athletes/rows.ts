@@ -1,0 +1,93 @@
+import { athleteFieldsSchema } from '@yonder/core/contracts';
+import type { AthleteFields, AthleteRow, PrecautionRow, RedFlagRow } from '@yonder/core/contracts';
+import type { RowOf } from '../../db/schema.ts';
+
+/** Everything of one athlete's story, as stored. */
+export interface Story {
+  readonly athlete: RowOf<'athletes'>;
+  readonly injuries: readonly RowOf<'injuries'>[];
+  readonly precautions: readonly RowOf<'precautions'>[];
+  readonly redFlags: readonly RowOf<'red_flag_answers'>[];
+  readonly pains: readonly RowOf<'pains'>[];
+  readonly protocols: readonly RowOf<'protocols'>[];
+  readonly needs: readonly RowOf<'need_overrides'>[];
+  readonly judgements: readonly RowOf<'judgements'>[];
+}
+
+/** Takes what the API shows of a row: an allow-list, so that a new column never leaks by itself. */
+function only<Row extends object, Key extends keyof Row>(row: Row, keys: readonly Key[]): Pick<Row, Key> {
+  return Object.fromEntries(keys.map((key) => [key, row[key]])) as Pick<Row, Key>;
+}
+
+/** A precaution as the API shows it. */
+export function precautionRow(row: RowOf<'precautions'>): PrecautionRow {
+  const { endedBy, endedOn } = row;
+  return {
+    ...only(row, ['id', 'version', 'precaution', 'reason', 'setBy', 'since', 'until']),
+    ended: endedBy && endedOn ? { by: endedBy, date: endedOn } : null,
+  };
+}
+
+/** A stop-and-refer answer as the API shows it. */
+export function redFlagRow(row: RowOf<'red_flag_answers'>): RedFlagRow {
+  const { clearanceBy: by, clearanceOn: date, clearanceScope: scope } = row;
+  return {
+    ...only(row, ['id', 'version', 'redFlag', 'answer', 'region', 'side', 'answeredOn', 'answeredBy']),
+    clearance: by && date && scope ? { by, date, scope } : null,
+  };
+}
+
+/** A protocol as the API shows it. */
+export function protocolRow(row: RowOf<'protocols'>): AthleteRow['protocols'][0] {
+  return only(row, ['id', 'version', 'region', 'side', 'by', 'date', 'drills', 'tests']);
+}
+
+/** A pain as the API shows it. */
+export function painRow(row: RowOf<'pains'>): AthleteRow['pains'][0] {
+  const { aspect, feel, moment } = row;
+  return {
+    ...only(row, ['id', 'version', 'region', 'side', 'nrs', 'since', 'ended']),
+    ...(aspect ? { aspect } : {}),
+    ...(feel ? { feel } : {}),
+    when: moment,
+  };
+}
+
+export function injuryRow(row: RowOf<'injuries'>): AthleteRow['injuries'][0] {
+  return only(row, ['id', 'version', 'region', 'side', 'date', 'operated', 'what']);
+}
+
+export function needRow(row: RowOf<'need_overrides'>): AthleteRow['needs'][0] {
+  return only(row, ['id', 'version', 'test', 'side', 'value', 'reason', 'setBy', 'setOn']);
+}
+
+export function judgementRow(row: RowOf<'judgements'>): AthleteRow['judgements'][0] {
+  return only(row, ['id', 'version', 'restriction', 'side', 'verdict', 'degree', 'reason', 'by', 'date']);
+}
+
+/** Regions whose questions were answered, with the newest day. */
+function askedRegions(rows: Story['redFlags']): AthleteRow['asked'] {
+  const newest = new Map<AthleteRow['asked'][0]['region'], string>();
+  for (const { askedFor, answeredOn } of rows)
+    for (const region of askedFor)
+      if ((newest.get(region) ?? '') < answeredOn) newest.set(region, answeredOn);
+  return [...newest].map(([region, on]) => ({ region, on }));
+}
+
+const FIELDS = Object.keys(athleteFieldsSchema.shape) as (keyof AthleteFields)[];
+
+/** The athlete as the API shows it; positive answers only, since a "no" never lifts an earlier "yes". */
+export function athleteRow(story: Story): AthleteRow {
+  const { athlete } = story;
+  return {
+    ...only(athlete, ['id', 'version', ...FIELDS]),
+    injuries: story.injuries.map(injuryRow),
+    precautions: story.precautions.map(precautionRow),
+    redFlags: story.redFlags.filter((row) => row.answer).map(redFlagRow),
+    pains: story.pains.map(painRow),
+    protocols: story.protocols.map(protocolRow),
+    needs: story.needs.map(needRow),
+    judgements: story.judgements.map(judgementRow),
+    asked: askedRegions(story.redFlags),
+  };
+}

@@ -1,0 +1,87 @@
+import type { Decide, Decided } from '@yonder/core/contracts';
+import { applyVerdicts, decideProgress } from '@yonder/core/progress';
+import type { Decision } from '@yonder/core/progress';
+import type { IdentifiedItem } from '@yonder/core/routine';
+import type { RowOf } from '../../db/schema.ts';
+import type { Deps } from '../../deps.ts';
+import { ApiProblem, refuse } from '../../http/problem.ts';
+import { checkWorkingDay } from '../../work/days.ts';
+import type { Unit } from '../../work/unit.ts';
+import { assessRecord, loadRecord } from '../athletes/record.ts';
+import { idWithin } from '../athletes/redFlags.ts';
+import { needAthlete } from '../athletes/stories.ts';
+import { refuseUnsafe } from './safety.ts';
+import { routineRow, storeVersion } from './versions.ts';
+import { reasonsOf } from './why.ts';
+
+/** Keeps each verdict with the decision it is about and the reasons that were given for it. */
+async function keepVerdicts(
+  unit: Unit,
+  routine: RowOf<'routines'>,
+  input: Decide,
+  decisionOf: (item: string) => Decision | undefined,
+): Promise<void> {
+  await unit.rows.decisions.insertAll(
+    input.verdicts.map((verdict) => {
+      const decision = decisionOf(verdict.item);
+      return {
+        id: idWithin(input.id, verdict.item),
+        athleteId: routine.athleteId,
+        routineId: routine.id,
+        batchId: input.id,
+        itemId: verdict.item,
+        drill: decision?.drill ?? '',
+        decision: decision?.decision ?? 'keep',
+        reasons: [...(decision?.reasons ?? [])],
+        verdict: verdict.verdict,
+        instead: verdict.verdict === 'overruled' ? verdict.instead : null,
+        reason: verdict.verdict === 'overruled' ? verdict.reason : null,
+        decidedBy: unit.actor.name,
+        decidedOn: input.on,
+      };
+    }),
+  );
+}
+
+/**
+ * Takes the practitioner's verdicts on the core's own decisions (worked out anew here), stores them, and issues the
+ * next version when anything changed. 409 when another version is in force by now.
+ */
+export async function decide(deps: Deps, unit: Unit, athleteId: string, input: Decide): Promise<Decided> {
+  checkWorkingDay('$.on', input.on, unit.today);
+  await needAthlete(unit, athleteId, true);
+  const record = await loadRecord(unit, athleteId, input.on);
+  const current = record.routine;
+  if (!current || current.id !== input.routineId)
+    throw new ApiProblem('version-conflict', { current: current ? routineRow(current) : null });
+  const place = (item: string) => current.items.findIndex((own) => own.id === item);
+  refuse(
+    input.verdicts.flatMap((v, i) =>
+      place(v.item) < 0 ? [{ path: `$.verdicts[${i}].item`, message: 'not an item of this routine' }] : [],
+    ),
+  );
+  const assessment = await assessRecord(deps, unit, record);
+  const { decisions } = decideProgress(assessment);
+  const verdicts = input.verdicts.map(({ item, ...verdict }) => ({ index: place(item), ...verdict }));
+  const items = applyVerdicts(assessment, decisions, verdicts) as IdentifiedItem[];
+  if (items.length > 0) await refuseUnsafe(unit, record.case.athlete, items, input.on);
+  await keepVerdicts(unit, { ...current, athleteId }, input, (item) => decisions[place(item)]);
+  // Compared as the core reads them: the database orders the keys of stored items its own way.
+  const changed = JSON.stringify(items) !== JSON.stringify(record.case.routine?.items);
+  if (!changed || items.length === 0) return { routine: null };
+  const { mode, structure, request } = current;
+  const version = { id: idWithin(input.id, 'version'), on: input.on, mode, structure, request, items };
+  const reasons = reasonsOf(assessment, request, items);
+  const row = await storeVersion(unit, athleteId, assessment, {
+    ...version,
+    reasons,
+    decidedBatch: input.id,
+  });
+  return { routine: routineRow(row) };
+}
+
+/** What verdicts came to, when they are sent again. */
+export async function decidedBefore(unit: Unit, { id }: Decide): Promise<Decided> {
+  const row = await unit.rows.routines.one({ decidedBatch: id });
+  return { routine: row ? routineRow(row) : null };
+}

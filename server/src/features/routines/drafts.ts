@@ -1,0 +1,35 @@
+import type { Draft, DraftRow } from '@yonder/core/contracts';
+import { itemsFaults } from '@yonder/core/formats';
+import type { RowOf } from '../../db/schema.ts';
+import { ApiProblem, refuse } from '../../http/problem.ts';
+import type { Unit } from '../../work/unit.ts';
+import { needAthlete } from '../athletes/stories.ts';
+
+function draftRow(row: RowOf<'routine_drafts'> | null): DraftRow {
+  return { draft: row?.draft ?? null, version: row?.version ?? null };
+}
+
+export async function readDraft(unit: Unit, athleteId: string): Promise<DraftRow> {
+  await needAthlete(unit, athleteId);
+  return draftRow(await unit.rows.routine_drafts.one({ athleteId }));
+}
+
+/** Keeps the routine being edited; a version that is not the stored one gives 409 with the stored draft. */
+export async function saveDraft(
+  unit: Unit,
+  athleteId: string,
+  draft: Draft,
+  version: number | null,
+): Promise<DraftRow> {
+  refuse(itemsFaults((await unit.practice()).reference, draft.items));
+  await needAthlete(unit, athleteId, version === null);
+  const table = unit.rows.routine_drafts;
+  if (version !== null) return draftRow(await table.change({ athleteId }, version, { draft }, draftRow));
+  const existing = await table.one({ athleteId });
+  if (existing) throw new ApiProblem('version-conflict', { current: draftRow(existing) });
+  return draftRow(await table.insert({ athleteId, draft }));
+}
+
+export async function discardDraft(unit: Unit, athleteId: string, version: number): Promise<void> {
+  await unit.rows.routine_drafts.remove({ athleteId }, version, draftRow);
+}

@@ -1,0 +1,254 @@
+import { randomUUID } from 'node:crypto';
+import { ownDrillOf } from '@yonder/core/formats';
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { redFlagQuestions } from '@yonder/core/safety';
+import { PASSWORD } from './practices.ts';
+import { addAthlete, answerSigns, ATHLETE, DONE, issue, ROCK, said, screenAnkles, TODAY } from './testApp.ts';
+import type { Client } from './testApp.ts';
+
+/** A request that would succeed: the path after /api/v1 and, unless it is read, the body. */
+export interface Arranged {
+  readonly path: string;
+  readonly body?: object;
+}
+
+/** Lays what a request needs into the practice of an owner, anew each time, and gives the request. */
+export type Arrange = (owner: Client) => Promise<Arranged>;
+
+/** A word that stands in everything arranged, and must never be seen by another practice. */
+export const MARK = 'Hollowfen';
+
+const person = (owner: Client) => addAthlete(owner, { name: `Rill ${MARK}`, sport: MARK });
+
+function ofAthlete(make: (owner: Client, id: string) => Promise<Arranged> | Arranged): Arrange {
+  return async (owner) => make(owner, (await person(owner)).id);
+}
+
+/** Adds something to an athlete and gives its place under the athlete. */
+async function added(owner: Client, id: string, list: string, body: object): Promise<string> {
+  const { body: athlete } = await owner.create(`/athletes/${id}/${list}`, body).expect(201);
+  const key = list === 'red-flags' ? 'redFlags' : list;
+  const one = athlete[key].find((row: { answer?: boolean }) => row.answer !== false);
+  return `/athletes/${id}/${list}/${one.id}`;
+}
+
+const INJURY = { region: 'knee', side: 'left', date: '2027-01-10', what: MARK };
+const PAIN = { region: 'knee', side: 'left', when: 'rest', nrs: 2, since: '2027-02-01' };
+const PRECAUTION = { precaution: 'no-impact', setBy: MARK };
+const JUDGEMENT = { restriction: 'calf-endurance-deficit', side: 'left', verdict: 'confirmed' };
+const PROTOCOL = { by: MARK, date: TODAY };
+const NEED = { value: 8, reason: MARK };
+const FIGURE = { test: 'wblt-distance', path: 'sem', value: 0.7, reason: MARK };
+const TASK = { name: MARK, sport: MARK, demands: [{ test: 'heel-raise-reps', value: 30, side: 'both' }] };
+const ROUTINE = { on: TODAY, mode: 'prepare', structure: 'short-minimum', request: {}, items: [ROCK] };
+const TEMPLATE = { sport: MARK, structure: 'short-minimum', request: {}, items: [ROCK] };
+const DRAFT = { request: {}, structure: 'short-minimum', items: [ROCK], version: null };
+
+const source = bundledReference.data.drills.find((drill) => drill.id === ROCK.drill);
+if (!source) throw new Error('no drill to copy');
+const drill = ownDrillOf(source, 'own-new', `${MARK} rock`);
+
+const figuresOf = async (owner: Client) => (await owner.get('/figures').expect(200)).body;
+const withId = (path: string, body: object): Arranged => ({ path, body: { id: randomUUID(), ...body } });
+
+/** Everything but the table of templates needs names of their own; this one does too. */
+const template = () => ({ ...TEMPLATE, name: `${MARK} ${randomUUID()}` });
+
+async function visit(owner: Client): Promise<{ athlete: string; screening: string }> {
+  const { id } = await person(owner);
+  return { athlete: id, screening: await screenAnkles(owner, id, '2027-02-20') };
+}
+
+async function version(owner: Client): Promise<{ athlete: string; routine: string }> {
+  const { id } = await person(owner);
+  return { athlete: id, routine: (await issue(owner, id, '2027-02-02').expect(201)).body.id };
+}
+
+async function session(owner: Client): Promise<string> {
+  const { routine } = await version(owner);
+  const { body } = await owner.create('/sessions', { routineId: routine, date: '2027-02-03' }).expect(200);
+  await owner.post(`/sessions/${body.id}/events`, { events: DONE() }).expect(200);
+  return body.id;
+}
+
+const account: Record<string, Arrange> = {
+  signIn: async () => ({
+    path: '/auth/sign-in',
+    body: { email: 'owner@south.example', password: PASSWORD },
+  }),
+  signOut: async () => ({ path: '/auth/sign-out', body: {} }),
+  readMe: async () => ({ path: '/auth/me' }),
+  listAudit: ofAthlete((_owner, id) => ({ path: `/audit?athlete=${id}` })),
+  readReferenceVersion: async () => ({ path: '/reference' }),
+  readReference: async (owner) => ({
+    path: `/reference/${(await owner.get('/reference').expect(200)).body.version}`,
+  }),
+};
+
+const athletes: Record<string, Arrange> = {
+  listAthletes: ofAthlete(() => ({ path: '/athletes' })),
+  createAthlete: async () => withId('/athletes', { ...ATHLETE, name: MARK }),
+  readAthlete: ofAthlete((_owner, id) => ({ path: `/athletes/${id}` })),
+  updateAthlete: ofAthlete((_owner, id) => ({
+    path: `/athletes/${id}`,
+    body: { ...ATHLETE, name: MARK, version: 1 },
+  })),
+  readCase: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/case` })),
+  addInjury: ofAthlete((_owner, id) => withId(`/athletes/${id}/injuries`, INJURY)),
+  removeInjury: ofAthlete(async (owner, id) => ({
+    path: `${await added(owner, id, 'injuries', INJURY)}?version=1`,
+  })),
+  addPain: ofAthlete((_owner, id) => withId(`/athletes/${id}/pains`, PAIN)),
+  endPain: ofAthlete(async (owner, id) => ({
+    path: `${await added(owner, id, 'pains', PAIN)}/end`,
+    body: { date: TODAY, version: 1 },
+  })),
+  addPrecaution: ofAthlete((_owner, id) => withId(`/athletes/${id}/precautions`, PRECAUTION)),
+  endPrecaution: ofAthlete(async (owner, id) => ({
+    path: `${await added(owner, id, 'precautions', PRECAUTION)}/end`,
+    body: { by: MARK, date: TODAY, version: 1 },
+  })),
+  answerRedFlags: ofAthlete((_owner, id) => {
+    const questions = redFlagQuestions(bundledReference, ['knee'], ATHLETE.birthDate, TODAY);
+    const answers = questions.map((question) => ({ redFlag: question.id, answer: false }));
+    return withId(`/athletes/${id}/red-flags`, { regions: ['knee'], answers });
+  }),
+  clearRedFlag: ofAthlete(async (owner, id) => {
+    const { body } = await answerSigns(owner, id, 'ankle-foot', 'ankle-achilles').expect(201);
+    const sign = body.redFlags.find((flag: { answer: boolean }) => flag.answer);
+    return {
+      path: `/athletes/${id}/red-flags/${sign.id}/clearance`,
+      body: { by: MARK, date: TODAY, scope: 'full loading', version: 1 },
+    };
+  }),
+  putProtocol: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/protocols/knee/left`, body: PROTOCOL })),
+  putNeed: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/needs/wblt-distance/left`, body: NEED })),
+  removeNeed: ofAthlete(async (owner, id) => {
+    const path = `/athletes/${id}/needs/wblt-distance/left`;
+    await owner.put(path, NEED).expect(200);
+    return { path: `${path}?version=1` };
+  }),
+  addJudgement: ofAthlete((_owner, id) => withId(`/athletes/${id}/judgements`, JUDGEMENT)),
+  removeJudgement: ofAthlete(async (owner, id) => ({
+    path: `${await added(owner, id, 'judgements', JUDGEMENT)}?version=1`,
+  })),
+};
+
+const practice: Record<string, Arrange> = {
+  readFigures: async () => ({ path: '/figures' }),
+  setFigure: async () => withId('/figures/edits', FIGURE),
+  unsetFigure: async (owner) => {
+    const { body } = await owner.create('/figures/edits', FIGURE).expect(201);
+    return { path: `/figures/edits/${body.edits[0].id}?version=1` };
+  },
+  previewFigures: async () => ({ path: '/figures/preview', body: { set: [FIGURE] } }),
+  setPainLimits: async (owner) => ({
+    path: '/figures/pain-limits',
+    body: { painLimits: { fine: 2, stop: 4 }, version: (await figuresOf(owner)).version },
+  }),
+  setDoseShares: async (owner) => ({
+    path: '/figures/dose-shares',
+    body: { doseShares: [], version: (await figuresOf(owner)).version },
+  }),
+  addTask: async () => withId('/figures/tasks', TASK),
+  changeTask: async (owner) => {
+    const id = randomUUID();
+    await owner.post('/figures/tasks', { id, ...TASK }).expect(201);
+    return { path: `/figures/tasks/${id}`, body: { ...TASK, version: 1 } };
+  },
+  removeTask: async (owner) => {
+    const id = randomUUID();
+    await owner.post('/figures/tasks', { id, ...TASK }).expect(201);
+    return { path: `/figures/tasks/${id}?version=1` };
+  },
+  addDrill: async () => withId('/library/drills', { drill }),
+  changeDrill: async (owner) => {
+    const id = randomUUID();
+    const { body } = await owner.post('/library/drills', { id, drill }).expect(201);
+    const row = body.drills.find((one: { rowId: string }) => one.rowId === id);
+    return { path: `/library/drills/${id}`, body: { drill: row.drill, version: 1 } };
+  },
+  importDrills: async () =>
+    withId('/library/drills/import', { drills: [{ ...drill, id: `own-${randomUUID().slice(0, 8)}` }] }),
+  exportDrills: async (owner) => {
+    await owner.create('/library/drills', { drill }).expect(201);
+    return { path: '/library/drills/export.json' };
+  },
+  listTemplates: async (owner) => {
+    await owner.create('/templates', template()).expect(201);
+    return { path: '/templates' };
+  },
+  addTemplate: async () => withId('/templates', template()),
+  changeTemplate: async (owner) => {
+    const { body } = await owner.create('/templates', template()).expect(201);
+    return { path: `/templates/${body.id}`, body: { ...template(), version: 1 } };
+  },
+  removeTemplate: async (owner) => {
+    const { body } = await owner.create('/templates', template()).expect(201);
+    return { path: `/templates/${body.id}?version=1` };
+  },
+};
+
+const screenings: Record<string, Arrange> = {
+  importScreenings: ofAthlete((_owner, id) => {
+    const result = { test: 'heel-raise-reps', side: 'left', trials: [14] };
+    return withId('/screenings/import', { rows: [{ athleteId: id, date: '2027-02-01', result }] });
+  }),
+  exportScreenings: async (owner) => ({ path: `/screenings.csv?athlete=${(await visit(owner)).athlete}` }),
+  listScreenings: async (owner) => ({ path: `/athletes/${(await visit(owner)).athlete}/screenings` }),
+  openScreening: ofAthlete((_owner, id) => withId(`/athletes/${id}/screenings`, { date: TODAY })),
+  putResult: async (owner) => ({
+    path: `/screenings/${(await visit(owner)).screening}/results/wblt-distance/left`,
+    body: { trials: [9, 9.2], version: 1 },
+  }),
+  removeResult: async (owner) => ({
+    path: `/screenings/${(await visit(owner)).screening}/results/wblt-distance/left?version=1`,
+  }),
+  finishScreening: async (owner) => ({
+    path: `/screenings/${(await visit(owner)).screening}/finish`,
+    body: { version: 1 },
+  }),
+};
+
+const routines: Record<string, Arrange> = {
+  listRoutines: async (owner) => ({ path: `/athletes/${(await version(owner)).athlete}/routines` }),
+  issueRoutine: ofAthlete((_owner, id) => withId(`/athletes/${id}/routines`, ROUTINE)),
+  readRoutine: async (owner) => ({ path: `/routines/${(await version(owner)).routine}` }),
+  printRoutine: async (owner) => ({ path: `/routines/${(await version(owner)).routine}/handout.pdf` }),
+  decideProgress: async (owner) => {
+    const { athlete, routine } = await version(owner);
+    const verdicts = [{ item: ROCK.id, verdict: 'accepted' }];
+    return withId(`/athletes/${athlete}/decisions`, { on: TODAY, routineId: routine, verdicts });
+  },
+  buildRoutine: ofAthlete((_owner, id) => ({
+    path: `/athletes/${id}/build`,
+    body: { on: TODAY, request: { minutes: 3 } },
+  })),
+  readDraft: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/draft` })),
+  saveDraft: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/draft`, body: DRAFT })),
+  discardDraft: ofAthlete(async (owner, id) => {
+    await owner.put(`/athletes/${id}/draft`, DRAFT).expect(200);
+    return { path: `/athletes/${id}/draft?version=1` };
+  }),
+};
+
+const sessions: Record<string, Arrange> = {
+  listSessions: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/sessions` })),
+  startSession: async (owner) =>
+    withId('/sessions', { routineId: (await version(owner)).routine, date: '2027-02-03' }),
+  readSession: async (owner) => ({ path: `/sessions/${await session(owner)}` }),
+  appendEvents: async (owner) => ({
+    path: `/sessions/${await session(owner)}/events`,
+    body: { events: [said('amended', { item: ROCK.id, nextDayPain: 2 })] },
+  }),
+};
+
+/** A request for every endpoint, by the endpoint's id. */
+export const REQUESTS: Readonly<Record<string, Arrange>> = {
+  ...account,
+  ...athletes,
+  ...practice,
+  ...screenings,
+  ...routines,
+  ...sessions,
+};

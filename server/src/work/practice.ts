@@ -1,0 +1,75 @@
+import type { Practice } from '@yonder/core/assess';
+import type { OwnTask, ReferenceEdit } from '@yonder/core/domain';
+import { practiceReference } from '@yonder/core/reference';
+import type { OwnDrill, PracticeFigures, Reference } from '@yonder/core/reference';
+import type { RowOf } from '../db/schema.ts';
+import type { Recent } from './recent.ts';
+import type { Unit } from './unit.ts';
+
+/** What a practice set for all its athletes, with the reference as it uses it. */
+export interface PracticeSettings extends Practice {
+  readonly name: string;
+  readonly timeZone: string;
+  readonly version: number;
+  /** Edited figures in force and the practice's own tasks, drills and dose shares. */
+  readonly figures: Required<PracticeFigures>;
+  /** The reference as it ships. */
+  readonly bundled: Reference;
+}
+
+/** A stored edit as the core reads it. */
+export function editOf({
+  test,
+  path,
+  task,
+  value,
+  reason,
+  by,
+  date,
+}: RowOf<'reference_edits'>): ReferenceEdit {
+  return { test, path, ...(task ? { task } : {}), value, reason, by, date };
+}
+
+/** A stored task as the core reads it. */
+export function taskOf({ slug, name, sport, demands }: RowOf<'practice_tasks'>): OwnTask {
+  return { id: slug, name, sport, demands };
+}
+
+/** A stored drill as the core reads it; the column wins over what stands in the document. */
+export function drillOf({ drill, slug }: RowOf<'own_drills'>): OwnDrill {
+  return { ...drill, id: slug };
+}
+
+async function load(unit: Unit): Promise<PracticeSettings> {
+  const { rows, practiceId, reference: bundled } = unit;
+  const practice = await rows.practices.need({ id: practiceId }, 'Practice');
+  const edits = await rows.reference_edits.all({ endedOn: null }, { sort: ['test', 'path', 'task'] });
+  const tasks = await rows.practice_tasks.all({}, { sort: ['slug'] });
+  const drills = await rows.own_drills.all({}, { sort: ['slug'] });
+  const figures = {
+    reference: edits.map(editOf),
+    tasks: tasks.map(taskOf),
+    drills: drills.map(drillOf),
+    doseShares: practice.doseShares,
+  };
+  const { name, timeZone, version, schools, painLimits } = practice;
+  const reference = practiceReference(bundled, figures);
+  return { name, timeZone, version, schools, painLimits, figures, reference, bundled };
+}
+
+/** The settings of the unit's practice; kept under its revision, so that they are read once until something changes. */
+export async function practiceSettings(
+  unit: Unit,
+  recent: Recent<PracticeSettings>,
+): Promise<PracticeSettings> {
+  const key = `${unit.practiceId}/${unit.practiceRevision}`;
+  const known = recent.get(key);
+  if (known) return known;
+  const settings = await load(unit);
+  // What this unit itself changed may be undone again: only what was there at its start is kept.
+  const [now] = await unit.query<{ revision: number }>('SELECT revision FROM practices WHERE id = :id', {
+    id: unit.practiceId,
+  });
+  if (now?.revision === unit.practiceRevision) recent.set(key, settings);
+  return settings;
+}

@@ -1,0 +1,146 @@
+import { createHash } from 'node:crypto';
+import type { Role } from '@yonder/core/contracts';
+import type { Reference } from '@yonder/core/reference';
+import type { Connection, Query, Tables } from '../db/database.ts';
+import type { Deps } from '../deps.ts';
+import { ApiProblem } from '../http/problem.ts';
+import type { Actor } from './actor.ts';
+import { SYSTEM } from './actor.ts';
+import { dayIn } from './days.ts';
+import { practiceSettings } from './practice.ts';
+import type { PracticeSettings } from './practice.ts';
+
+/**
+ * One unit of work: one transaction of one actor in one practice. Services take it and nothing else of the database;
+ * every row they see is the practice's own.
+ */
+export interface Unit {
+  readonly actor: Actor;
+  readonly practiceId: string;
+  /** Counts up with every change of what the practice decided. */
+  readonly practiceRevision: number;
+  readonly rows: Tables;
+  readonly query: Query;
+  /** Today in the practice's time zone, or the day the work is done as of. */
+  readonly today: string;
+  /** The reference as it ships. */
+  readonly reference: Reference;
+  /** What the practice set, with the reference as it uses it. */
+  readonly practice: () => Promise<PracticeSettings>;
+  /** Names the athlete this is about, for the audit. */
+  readonly concerns: (athleteId: string) => void;
+  /** Writes down that something was seen or done. */
+  readonly audit: (action: string, athleteId?: string | null) => Promise<void>;
+  /** False when this very thing was done before under the same id; 409 when the id stands for something else. */
+  readonly first: (id: string, operation: string, body: unknown) => Promise<boolean>;
+}
+
+interface Standing {
+  readonly actor: Actor;
+  readonly practiceId: string;
+  readonly practiceRevision: number;
+  readonly today: string;
+  readonly requestId: string | null;
+}
+
+function unitOn(deps: Deps, { tables, query }: Connection, standing: Standing): Unit {
+  const { actor, practiceId, practiceRevision, today, requestId } = standing;
+  const rows = tables({ practiceId, actor });
+  let about: string | null = null;
+  let settings: Promise<PracticeSettings> | null = null;
+  const unit: Unit = {
+    actor,
+    practiceId,
+    practiceRevision,
+    rows,
+    query,
+    today,
+    reference: deps.reference,
+    practice: () => (settings ??= practiceSettings(unit, deps.practices)),
+    concerns: (athleteId) => {
+      about = athleteId;
+    },
+    audit: async (action, athleteId = about) => {
+      await query(
+        `INSERT INTO audit_events (practice_id, actor_kind, actor_id, athlete_id, action, request_id)
+         VALUES (:practiceId, :kind, :id, :athleteId, :action, :requestId)`,
+        { practiceId, kind: actor.kind, id: actor.id, athleteId, action, requestId },
+      );
+    },
+    first: async (id, operation, body) => {
+      const bodyHash = createHash('sha256').update(JSON.stringify(body)).digest('hex');
+      // A second request of the same id waits here until the first is over.
+      const made = await query(
+        `INSERT INTO receipts (practice_id, id, operation, body_hash) VALUES (:practiceId, :id, :operation, :bodyHash)
+         ON CONFLICT DO NOTHING RETURNING id`,
+        { practiceId, id, operation, bodyHash },
+      );
+      if (made.length > 0) return true;
+      const known = await rows.receipts.need({ id }, 'Receipt');
+      if (known.operation !== operation || known.bodyHash !== bodyHash) throw new ApiProblem('id-taken');
+      return false;
+    },
+  };
+  return unit;
+}
+
+interface SignedIn {
+  readonly id: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly practiceId: string;
+  readonly timeZone: string;
+  readonly revision: number;
+}
+
+/** Runs work for a signed-in clinician; 401 when there is no such clinician (any more). */
+export function asClinician<T>(
+  deps: Deps,
+  clinicianId: string,
+  requestId: string | null,
+  work: (unit: Unit) => Promise<T>,
+): Promise<T> {
+  return deps.database.inTransaction(async (connection) => {
+    const [found] = await connection.query<SignedIn>(
+      `SELECT c.id, c.name, c.role, p.id AS "practiceId", p.time_zone AS "timeZone", p.revision
+       FROM clinicians c JOIN practices p ON p.id = c.practice_id WHERE c.id = :clinicianId`,
+      { clinicianId },
+    );
+    if (!found) throw new ApiProblem('not-signed-in');
+    const { id, name, role, practiceId, timeZone, revision } = found;
+    return work(
+      unitOn(deps, connection, {
+        actor: { kind: 'clinician', id, name, role },
+        practiceId,
+        practiceRevision: revision,
+        today: dayIn(timeZone, deps.clock()),
+        requestId,
+      }),
+    );
+  });
+}
+
+/** Runs work for a practice without a person asking (jobs, laying out the demo), as of a day if one is given. */
+export function inPractice<T>(
+  deps: Deps,
+  practiceId: string,
+  work: (unit: Unit) => Promise<T>,
+  { actor = SYSTEM, today }: { actor?: Actor; today?: string } = {},
+): Promise<T> {
+  return deps.database.inTransaction(async (connection) => {
+    const [practice] = await connection.query<{ timeZone: string; revision: number }>(
+      'SELECT time_zone AS "timeZone", revision FROM practices WHERE id = :practiceId',
+      { practiceId },
+    );
+    if (!practice) throw new ApiProblem('not-found', { detail: 'Practice not found' });
+    return work(
+      unitOn(deps, connection, {
+        actor,
+        practiceId,
+        practiceRevision: practice.revision,
+        today: today ?? dayIn(practice.timeZone, deps.clock()),
+        requestId: null,
+      }),
+    );
+  });
+}

@@ -1,0 +1,36 @@
+import type { SessionEvent } from '@yonder/core/session';
+
+const PREFIX = 'yonder/unsent/';
+const keyOf = (sessionId: string) => `${PREFIX}${sessionId}`;
+
+/** Events of a session that the server has not acknowledged; kept on the device, so that a reload or a crash loses none. */
+export function unsentEvents(sessionId: string): SessionEvent[] {
+  const text = localStorage.getItem(keyOf(sessionId));
+  return text ? (JSON.parse(text) as SessionEvent[]) : [];
+}
+
+function put(sessionId: string, events: readonly SessionEvent[]): void {
+  if (events.length === 0) localStorage.removeItem(keyOf(sessionId));
+  else localStorage.setItem(keyOf(sessionId), JSON.stringify(events));
+}
+
+/** Keeps events until they are acknowledged. */
+export function keepUnsent(sessionId: string, events: readonly SessionEvent[]): void {
+  put(sessionId, [...unsentEvents(sessionId), ...events]);
+}
+
+/** The server has these, or will never take them. */
+export function settleEvents(sessionId: string, events: readonly SessionEvent[]): void {
+  const gone = new Set(events.map((event) => event.id));
+  put(
+    sessionId,
+    unsentEvents(sessionId).filter((event) => !gone.has(event.id)),
+  );
+}
+
+/** Sessions of which something is still to be sent. */
+export function unsentSessions(): string[] {
+  return Object.keys(localStorage)
+    .filter((key) => key.startsWith(PREFIX))
+    .map((key) => key.slice(PREFIX.length));
+}
