@@ -32,6 +32,7 @@ export default defineConfig({
         test: {
           name: 'e2e',
           include: ['e2e/**/*.test.ts'],
+          maxWorkers: 3,
           globalSetup: 'e2e/globalSetup.ts',
           testTimeout: 240_000,
           hookTimeout: 120_000,

@@ -112,6 +112,7 @@ describe('what is said of a finding', () => {
     await clinician.chooses('Which restriction', 'Landing control');
     await clinician.ticks('marked', 'radio');
     await clinician.presses('Add landing control');
+    await clinician.seesNoMore('Add landing control', 'button');
     await clinician.reads('seen by eye');
     const [row] = await stored<{ restriction: string; degree: string; by: string }>(
       'SELECT restriction, degree, by FROM judgements WHERE athlete_id = $1',

@@ -48,9 +48,16 @@ export class Clinician {
   }
 
   async presses(name: string, role = 'button'): Promise<void> {
-    const element = await this.sees(name, role);
-    await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
-    await element.click();
+    const press = async () => {
+      const element = await this.sees(name, role);
+      await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
+      await element.click();
+    };
+    // What was found can be drawn anew before it is pressed: a person would press again.
+    await press().catch((error: Error) => {
+      if (!/detached/.test(error.message)) throw error;
+      return press();
+    });
   }
 
   /** Ticks a box, chip or radio; its input can be hidden behind a drawn one. */
@@ -112,11 +119,12 @@ export class Clinician {
   /** Types a value and presses Enter, wherever the focus is. */
   async calls(value: string): Promise<void> {
     await this.page.keyboard.type(value);
+    const left = await this.page.evaluateHandle(() => document.activeElement);
     await this.page.keyboard.press('Enter');
-    // The next field takes the focus after the next frame.
-    await this.page.evaluate(
-      () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(null)))),
-    );
+    // The next field takes the focus a moment later; after the last one, or a refused value, nothing moves.
+    await this.page
+      .waitForFunction((field) => document.activeElement !== field, { timeout: 1500 }, left)
+      .catch(() => undefined);
   }
 
   /** Tabs from where the focus is to the first field with a label. */
@@ -126,6 +134,11 @@ export class Clinician {
       await this.page.keyboard.press('Tab');
     }
     throw new Error(`"${label}" cannot be reached by Tab`);
+  }
+
+  /** Waits until something with an accessible name and role is gone. */
+  async seesNoMore(name: string, role: string): Promise<void> {
+    await this.page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { hidden: true });
   }
 
   /** Goes to a step of the trail. */

@@ -31,6 +31,7 @@ export function useResultSaver(place: Place) {
   const [remove] = useRemoveResultMutation();
   const [state, setState] = useState<SaveState>({ kind: 'idle' });
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const waiting = useRef(0);
   const versions = useRef(new Map<string, number>());
   const { athleteId, date, screeningId } = place;
 
@@ -57,11 +58,19 @@ export function useResultSaver(place: Place) {
     (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => {
       if (sameAsStored(test, entry, row)) return;
       setState({ kind: 'saving' });
+      waiting.current += 1;
       queue.current = queue.current
         .then(() => store(test, side, entry, row))
         .then(
-          () => setState({ kind: 'stored' }),
-          (error: ApiError) => setState({ kind: 'failed', message: errorText(error) }),
+          () => {
+            waiting.current -= 1;
+            // Stored is said when everything is.
+            if (waiting.current === 0) setState({ kind: 'stored' });
+          },
+          (error: ApiError) => {
+            waiting.current -= 1;
+            setState({ kind: 'failed', message: errorText(error) });
+          },
         );
     },
     [store],
