@@ -27,7 +27,17 @@ export default defineConfig({
           hookTimeout: 60_000,
         },
       },
-      { test: { name: 'web', include: ['web/src/**/*.test.ts'], testTimeout: 20_000 } },
+      { test: { name: 'web', include: ['web/src/**/*.test.ts'], isolate: false, testTimeout: 20_000 } },
+      // Forms and hooks in a DOM without a browser.
+      {
+        test: {
+          name: 'forms',
+          include: ['web/src/**/*.test.tsx'],
+          environment: 'happy-dom',
+          setupFiles: 'web/src/testing/dom.ts',
+          testTimeout: 20_000,
+        },
+      },
       {
         test: {
           name: 'e2e',

@@ -16,6 +16,7 @@ import { csrfGuard, sessionMiddleware } from './http/session.ts';
 import { securityHeaders, styleNonce, webClient } from './http/web.ts';
 import { wellFormed } from './http/wellFormed.ts';
 
+/** An application that does not listen yet. */
 export interface App {
   readonly express: Express;
   /** The pool of sessions, sign-in attempts and the job queue. */

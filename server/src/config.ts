@@ -20,6 +20,7 @@ const schema = z.object({
   YONDER_JOBS: z.enum(['yes', 'no']).default('yes'),
 });
 
+/** What the environment decides. */
 export interface Config {
   readonly host: string;
   readonly port: number;

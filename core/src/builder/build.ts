@@ -9,6 +9,7 @@ import type { BuildReport } from './report.ts';
 import { solvePlan } from './solvePlan.ts';
 import type { SolvedPlan, SolveHooks } from './solvePlan.ts';
 
+/** What a caller wants to hear while a build goes on. */
 export interface BuildHooks {
   /** Interim reports while the solve goes on. */
   readonly onReport?: (report: BuildReport, stage: SolvedPlan['stage']) => void;

@@ -13,6 +13,7 @@ export interface MipModel {
   offset: number;
 }
 
+/** When a solve may stop: relative gap of its proof, and nodes. */
 export interface SolveOptions {
   readonly relativeGap: number;
   /** Branch-and-bound nodes after which the best answer so far is returned. */
@@ -26,6 +27,7 @@ export interface SolveOptions {
   readonly onProgress?: (progress: { objective: number | null; bound: number }) => void;
 }
 
+/** A point, its value and the proven bound; what the solver said when there is none. */
 export interface SolveResult {
   readonly status: 'optimal' | 'feasible' | 'infeasible' | 'failed';
   readonly objective: number;
@@ -40,6 +42,7 @@ export interface MipSolver {
   solve(model: MipModel, options: SolveOptions): SolveResult;
 }
 
+/** A model without columns or rows. */
 export function emptyModel(): MipModel {
   return { cost: [], lower: [], upper: [], integer: [], rows: [], offset: 0 };
 }
@@ -59,6 +62,7 @@ export function addColumn(
   return model.cost.length - 1;
 }
 
+/** Adds a row `lower ≤ Σ coefficient · variable ≤ upper`. */
 export function addRow(
   model: MipModel,
   entries: readonly (readonly [number, number])[],

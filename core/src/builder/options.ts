@@ -34,6 +34,7 @@ export interface Option {
   readonly doseReason: Reason;
 }
 
+/** What may be chosen, and why the rest may not. */
 export interface OptionSet {
   readonly options: readonly Option[];
   /** The rule that keeps each other drill out. */

@@ -12,6 +12,7 @@ function dose({ item }: Option): string {
   return JSON.stringify([item.side, item.sets, item.amount, item.perSide ?? null]);
 }
 
+/** Which drills leave, come in and change their dose between two plans. */
 export function planDiff(before: readonly Option[], after: readonly Option[]): PlanDiff {
   const was = new Map(before.map((option) => [option.drill, option]));
   const is = new Map(after.map((option) => [option.drill, option]));

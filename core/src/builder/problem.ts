@@ -6,7 +6,7 @@ import { BUILDER } from './settings.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** A linear limit over the chosen options: Σ weight(option) ≤ most. */
-export interface Limit {
+interface Limit {
   readonly id: string;
   readonly most: number;
   readonly weight: (option: Option) => number;
@@ -27,6 +27,7 @@ export interface Problem {
   readonly pins: readonly string[];
 }
 
+/** Everything a problem is made from. */
 export interface ProblemInput {
   readonly options: readonly Option[];
   readonly weights: readonly WeightedRestriction[];
@@ -129,6 +130,7 @@ export function brokenLimit(problem: Problem, chosen: readonly Option[]): string
   return planSeconds(problem, chosen) > problem.seconds ? 'time' : null;
 }
 
+/** What a plan is worth, and of what parts. */
 export interface PlanValue {
   /** Severity-weighted benefit with diminishing returns, without costs and penalties. */
   readonly benefit: number;

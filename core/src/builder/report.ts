@@ -20,6 +20,7 @@ export interface BuiltItem extends RoutineItem {
   readonly reasons: readonly Reason[];
 }
 
+/** A built routine: items in order, exact seconds, value and proven gap. */
 export interface BuiltRoutine {
   readonly mode: Mode;
   readonly structure: string;
@@ -32,6 +33,7 @@ export interface BuiltRoutine {
   readonly gap: number;
 }
 
+/** The routine or why there is none, with everything that was left unserved and worth a warning. */
 export interface BuildReport {
   readonly routine: BuiltRoutine | null;
   /** Weights came from tasks and injuries alone: nothing has been screened. */

@@ -22,6 +22,7 @@ export interface OpenSide {
   readonly confirm: boolean;
 }
 
+/** What the rules that keep drills out are judged on. */
 export interface RuleContext extends Assessment {
   readonly request: BuildRequest;
   /** The findings that hold for the action of the day. */

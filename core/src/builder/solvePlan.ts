@@ -7,6 +7,7 @@ import { brokenLimit, planValue } from './problem.ts';
 import type { Problem } from './problem.ts';
 import { BUILDER } from './settings.ts';
 
+/** The best plan found, its bound and how it was reached. */
 export interface SolvedPlan {
   readonly chosen: readonly Option[];
   readonly benefit: number;
@@ -18,6 +19,7 @@ export interface SolvedPlan {
   readonly stage: 'search' | 'relaxation' | 'proof';
 }
 
+/** What a caller wants to hear while a plan is solved. */
 export interface SolveHooks {
   /** Called with each better answer and each better bound. */
   readonly onAnswer?: (plan: SolvedPlan) => void;

@@ -6,7 +6,7 @@ import type { Check, Checked, Placed, Repair } from './types.ts';
 const WORKS: ReadonlySet<string> = new Set(['activate', 'stabilise', 'strengthen']);
 
 /** Two drills that work the same region's muscles for the same restriction. */
-export function sameTissue(a: Placed, b: Placed): boolean {
+function sameTissue(a: Placed, b: Placed): boolean {
   const region = a.drill.regions.primary[0];
   return (
     WORKS.has(a.drill.category) &&

@@ -157,7 +157,7 @@ export const athleteSchemaRow = athleteFieldsSchema
 export type AthleteRow = z.infer<typeof athleteSchemaRow>;
 
 /** One line of the athletes list; the miniature ridge is drawn from the worst margin per region and side. */
-export const athleteSummarySchema = z
+const athleteSummarySchema = z
   .object({
     id: idSchema,
     name: z.string(),

@@ -30,6 +30,7 @@ export type PageQuery = z.infer<typeof pageQuerySchema>;
 export function pageOf<Item extends z.ZodType>(item: Item) {
   return z.object({ items: z.array(item), next: z.string().nullable() });
 }
+/** A page of a list: its items and where the next page begins, null at the end. */
 export interface Page<Item> {
   items: Item[];
   next: string | null;

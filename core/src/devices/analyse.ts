@@ -18,6 +18,7 @@ function sd(values: readonly number[]): number {
   return Math.sqrt(mean(values.map((v) => (v - middle) ** 2)));
 }
 
+/** What a force trace comes to in newtons, and what spoils it. */
 export interface ForceCapture {
   /** Newtons above the zero. */
   readonly peak: number;
@@ -68,6 +69,7 @@ export function steadyAngle(samples: readonly number[], hz: number): number | nu
   return sd(last) <= CAPTURE.steadySd && Math.abs(angle - start) > 2 ? angle : null;
 }
 
+/** What contacts on a mat come to: hops, flights and contacts in ms. */
 export interface MatCapture {
   /** Completed hops: a flight that ended in a landing. */
   readonly hops: number;

@@ -261,7 +261,7 @@ const setsAndAmount = z.strictObject({
 });
 
 /** How an item came from the one it goes on from. */
-export const ORIGINS = ['dose', 'set-up', 'level', 'swap'] as const;
+const ORIGINS = ['dose', 'set-up', 'level', 'swap'] as const;
 
 /** One drill with its dose. `amount` is per side for unilateral drills, in the unit of `measure`. */
 export const itemSchema = z.strictObject({

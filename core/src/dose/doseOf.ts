@@ -7,6 +7,7 @@ import type { Reason } from '../reasons/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { doseTestOf } from './doseSource.ts';
 
+/** What a dose depends on beside the drill: the athlete, the day, the mode. */
 export interface DoseContext {
   readonly reference: Reference;
   readonly today: IsoDay;

@@ -13,6 +13,7 @@ export interface Visit {
   readonly pain: number | null;
 }
 
+/** Best estimate of one test and side in the unit of the test, with its error. */
 export interface Estimate {
   readonly mean: number;
   /** SD at `today`; null for grades, points and pain, whose last value counts. */

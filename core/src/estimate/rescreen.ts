@@ -7,6 +7,7 @@ import { normalCdf } from './normal.ts';
 /** Limits of the rescreen interval in days, and the probability of a wrong call that makes it due (editable). */
 export const RESCREEN = { minDays: 14, maxDays: 120, wrongCall: 0.2 } as const;
 
+/** When a test is worth doing again, and why then. */
 export interface RescreenDue {
   readonly due: IsoDay;
   readonly why: 'undecided' | 'call-may-have-changed' | 'oldest-allowed';

@@ -38,6 +38,7 @@ const QUANTITY_ORDER = [
   'provocation',
 ];
 
+/** A test of a proposed visit: minutes it takes and what it is worth. */
 export interface BatteryTest {
   readonly test: string;
   readonly why: readonly Reason[];
@@ -45,6 +46,7 @@ export interface BatteryTest {
   readonly seconds: number;
 }
 
+/** A proposed visit: tests in their order and the minutes they take. */
 export interface Battery {
   readonly tests: readonly BatteryTest[];
   readonly totalSeconds: number;

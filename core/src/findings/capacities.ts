@@ -6,6 +6,7 @@ import { isBlocked, testAllowed } from '../safety/index.ts';
 import type { SafetyState } from '../safety/index.ts';
 import { collectVisits, testSideKey } from './visits.ts';
 
+/** A test and side with its estimate. */
 export interface TestSide {
   readonly test: Test;
   readonly side: Side;

@@ -25,6 +25,7 @@ function marginUnit(test: Test): number {
   return isPainTest(test) ? 2 : 1;
 }
 
+/** An estimate against a need: margin, state and severity. */
 export interface JudgedNeed {
   readonly reserve: number;
   readonly margin: number;

@@ -9,6 +9,7 @@ export interface Need {
   readonly source: { readonly kind: NeedKind; readonly id: string };
 }
 
+/** What a side needs of a test, by source; the greatest counts. */
 export interface NeedsOfSide {
   readonly needs: readonly Need[];
   /** The most demanding need, or the override; null when none applies. */

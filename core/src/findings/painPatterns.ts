@@ -204,8 +204,9 @@ export const PAIN_PATTERNS: readonly PainPattern[] = [
 ];
 
 /** Feels that speak for the stop-and-refer questions wherever they are. */
-export const REFER_FEELS: readonly Feel[] = ['giving-way', 'locking', 'numb'];
+const REFER_FEELS: readonly Feel[] = ['giving-way', 'locking', 'numb'];
 
+/** A told pain that fits a pattern, and what to look at because of it. */
 export interface PatternHit {
   readonly pattern: string;
   readonly region: Region;

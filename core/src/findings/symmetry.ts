@@ -5,6 +5,7 @@ import { evidenceRow } from './evidence.ts';
 import type { Need } from './needs.ts';
 import type { AsymmetryRow, Evidence } from './types.ts';
 
+/** What side differences are judged on. */
 export interface SymmetryContext {
   readonly painFine: number;
   /** School `flag-inside-error`: a difference must exceed MDC95 as well ("both"), or the limit alone ("threshold"). */
@@ -13,6 +14,7 @@ export interface SymmetryContext {
   readonly involved: 'left' | 'right' | null;
 }
 
+/** A difference of the sides, beyond its error or within. */
 export interface JudgedSymmetry {
   readonly row: AsymmetryRow | null;
   readonly evidence: Evidence | null;

@@ -29,6 +29,7 @@ export interface Evidence {
   readonly date: IsoDay;
 }
 
+/** What a severity is multiplied with to give a priority. */
 export interface PriorityFactors {
   readonly severity: number;
   /** 1 when a chosen task asks for one of its tests, else 0.7. */
@@ -37,6 +38,7 @@ export interface PriorityFactors {
   readonly injury: number;
 }
 
+/** A restriction of a side: state, severity, priority and the evidence for it. */
 export interface Finding {
   readonly restriction: string;
   readonly region: Region;
@@ -56,6 +58,7 @@ export interface Finding {
   readonly judgement: Judgement | null;
 }
 
+/** Difference of a test and side between two days, real beyond its error or not. */
 export interface Change {
   readonly test: string;
   readonly side: Side;
@@ -68,6 +71,7 @@ export interface Change {
   readonly real: RealChange;
 }
 
+/** Something to look at: suggested by a marked fault or a side-blind test, without severity. */
 export interface Hint {
   readonly restriction: string;
   readonly side: Side;
@@ -77,6 +81,7 @@ export interface Hint {
   readonly severity: 0;
 }
 
+/** A muscle against its opposite, with its own error; explains and never ranks. */
 export interface RatioRow {
   readonly id: string;
   readonly side: Side;
@@ -98,6 +103,7 @@ export interface AsymmetryRow {
   readonly state: 'counts' | 'possible-repeat' | 'within-limit';
 }
 
+/** What a joint has in one test and side against what it needs. */
 export interface Capacity {
   readonly test: string;
   readonly side: Side;
@@ -120,6 +126,7 @@ export interface Capacity {
   readonly history: readonly { date: IsoDay; value: number; mean: number; sd: number | null }[];
 }
 
+/** A test that is worth doing again, from a day on. */
 export interface Rescreen {
   readonly test: string;
   readonly side: Side;
@@ -127,6 +134,7 @@ export interface Rescreen {
   readonly why: string;
 }
 
+/** Everything judged of an athlete on a day. */
 export interface FindingsReport {
   readonly findings: readonly Finding[];
   readonly ratios: readonly RatioRow[];

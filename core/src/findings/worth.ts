@@ -25,6 +25,7 @@ export interface TestWorth {
   readonly why: readonly Reason[];
 }
 
+/** The sides a test is done on. */
 export function sidesOfTest(test: Test): readonly Side[] {
   return test.sides === 'central' ? ['central'] : ['left', 'right'];
 }

@@ -17,6 +17,7 @@ export type LevelState =
     }
   | { readonly open: false; readonly because: string };
 
+/** What the level of a ladder is chosen on. */
 export interface LevelContext {
   readonly reference: Reference;
   readonly standing: Standing;

@@ -9,6 +9,7 @@ export function ratioWithError(
   return { value, sd, low95: value - 1.96 * sd, high95: value + 1.96 * sd };
 }
 
+/** Two tests set against each other, with the limit some use. */
 export interface RatioRule {
   readonly id: string;
   readonly name: string;

@@ -20,6 +20,7 @@ export function coefficientOfVariation(trials: readonly number[]): number | null
   return (Math.sqrt(variance) / Math.abs(mean)) * 100;
 }
 
+/** How far the trials of a side lie apart. */
 export interface TrialSpread {
   /** Coefficient of variation in percent, for tests that limit it. */
   readonly cvPercent: number | null;

@@ -40,6 +40,7 @@ export interface Decision {
   readonly next: RoutineItem | null;
 }
 
+/** A decision for every item of the routine in force. */
 export interface ProgressReport {
   readonly decisions: readonly Decision[];
   readonly rescreen: readonly Rescreen[];

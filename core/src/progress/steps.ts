@@ -12,6 +12,7 @@ import type { DoseContext } from '../dose/index.ts';
 import type { Drill, SetupVariable } from '../reference/index.ts';
 import { AMOUNT_STEP } from './settings.ts';
 
+/** Where a dose is heading: amount and sets. */
 export interface DoseTarget {
   readonly amount: number;
   readonly sets: number;

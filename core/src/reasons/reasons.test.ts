@@ -6,7 +6,8 @@ import { buildCase, decideCase, judgeCase, prepareCase } from '../testing/prepar
 import { checkRoutine } from '../checks/index.ts';
 import { item, stiffAnkle } from '../testing/cases.ts';
 import { testSolver } from '../testing/solver.ts';
-import { REASON_FIGURES, reasonSchema } from './schema.ts';
+import { REASON_FIGURES } from './figures.ts';
+import { reasonSchema } from './schema.ts';
 import type { Reason, ReasonOf } from './index.ts';
 
 const solver = await testSolver();

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { BARRIERS, REASON_FIGURES } from './schema.ts';
+import type { BARRIERS, REASON_FIGURES } from './figures.ts';
 
 type Figures = typeof REASON_FIGURES;
 

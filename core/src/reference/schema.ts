@@ -6,7 +6,7 @@ const confidence = z.enum(['low', 'medium', 'high']);
 const range = z.object({ default: z.number(), min: z.number(), max: z.number() });
 const band = z.object({ min: z.number(), max: z.number() });
 
-export const CATEGORIES = [
+const CATEGORIES = [
   'release',
   'raise',
   'mobilise',
@@ -17,7 +17,7 @@ export const CATEGORIES = [
   'stretch',
 ] as const;
 export const categorySchema = z.enum(CATEGORIES);
-export const POSITIONS = [
+const POSITIONS = [
   'supine',
   'prone',
   'side-lying',
@@ -30,7 +30,7 @@ export const POSITIONS = [
   'hanging',
   'moving',
 ] as const;
-export const timingSchema = z.enum(['before-activity', 'standalone', 'after-activity']);
+const timingSchema = z.enum(['before-activity', 'standalone', 'after-activity']);
 
 export const regionEntrySchema = z.object({
   id: regionSchema,
@@ -480,7 +480,7 @@ export const doseCellSchema = z.object({
   confidence,
 });
 
-export const sessionCheckSchema = z.object({
+const sessionCheckSchema = z.object({
   id,
   name: z.string(),
   ask: z.string(),

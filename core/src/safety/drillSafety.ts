@@ -17,6 +17,7 @@ export interface Forbidden {
   readonly about: string;
 }
 
+/** What a precaution, protocol or age says about a drill. */
 export interface DrillSafety {
   readonly forbidden: readonly Forbidden[];
   readonly handling: readonly { precaution: string; text: string }[];
@@ -32,6 +33,7 @@ export interface SafetyState {
   readonly age: number;
 }
 
+/** Stop signs, precautions, protocols and age as of a day, judged once for everything that asks. */
 export function safetyState(reference: Reference, athlete: Athlete, today: IsoDay): SafetyState {
   return {
     blocks: openBlocks(reference, athlete, today),

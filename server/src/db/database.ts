@@ -48,6 +48,7 @@ function queryIn(sequelize: Sequelize, transaction: Transaction): Query {
     (await sequelize.query(sql, { transaction, replacements: values, type: QueryTypes.SELECT })) as Row[];
 }
 
+/** Opens a pool of connections; nothing is sent until the first unit of work. */
 export function openDatabase(databaseUrl: string, options: ConnectOptions = {}): Database {
   const sequelize = connect(databaseUrl, options);
   const models = defineModels(sequelize);

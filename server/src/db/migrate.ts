@@ -4,21 +4,12 @@ import { QueryTypes } from 'sequelize';
 import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { connect } from './connect.ts';
+import type { Migration, Run } from './migration.ts';
 import { foundation } from './migrations/2026-11-25-foundation.ts';
 import { library } from './migrations/2026-11-25-library.ts';
 import { summaries } from './migrations/2026-11-25-summaries.ts';
 import { wholeBody } from './migrations/2026-11-25-whole-body.ts';
 import { secondShape } from './migrations/2026-11-27-second-shape.ts';
-
-/** Runs statements inside a migration's transaction; several at once when no values are given. */
-export type Run = <Row extends object>(sql: string, values?: Record<string, unknown>) => Promise<Row[]>;
-
-/** One step of the schema, forwards and back, in SQL or as a function. Each runs in a transaction of its own. */
-export interface Migration {
-  readonly name: string;
-  readonly up: string | ((run: Run) => Promise<void>);
-  readonly down: string | ((run: Run) => Promise<void>);
-}
 
 const MIGRATIONS: readonly Migration[] = [foundation, wholeBody, summaries, library, secondShape];
 

@@ -49,7 +49,7 @@ export type Tag =
   | 'practice';
 
 /** The boundary of one endpoint as data: what it takes and gives, who may call it, and what is written down of it. */
-export interface EndpointShape {
+interface EndpointShape {
   /** The operation's name, unique in the API. */
   readonly id: string;
   readonly tag: Tag;
@@ -69,6 +69,7 @@ export interface EndpointShape {
   readonly sends?: string;
 }
 
+/** A declared endpoint that can be run. */
 export interface Endpoint extends EndpointShape {
   readonly run: (deps: Deps, request: Request) => Promise<unknown>;
 }

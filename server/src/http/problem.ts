@@ -1,5 +1,6 @@
 import type { ProblemCode } from '@yonder/core/contracts';
 
+/** A fault at its place in what was sent. */
 export interface FieldFault {
   /** JSONPath of the fault inside the part that was sent: `$.trials[2]`. */
   readonly path: string;
@@ -60,6 +61,7 @@ export class ApiProblem extends Error {
   }
 }
 
+/** 404 for something the practice does not have. */
 export function notFound(what: string): ApiProblem {
   return new ApiProblem('not-found', { detail: `${what} not found` });
 }

@@ -67,6 +67,7 @@ export function startSession(request: Request, clinicianId: string): Promise<str
   });
 }
 
+/** Ends the session on the server; the cookie is worth nothing then. */
 export function endSession(request: Request): Promise<void> {
   return new Promise((resolve, reject) => {
     request.session.destroy((error: unknown) => (error ? reject(error as Error) : resolve()));

@@ -6,7 +6,7 @@ import { ROLES } from '@yonder/core/contracts';
 import type { Role } from '@yonder/core/contracts';
 
 export const PASSWORD = 'ridge-and-valley';
-export const PRACTICES = ['north', 'south'] as const;
+const PRACTICES = ['north', 'south'] as const;
 export type PracticeName = (typeof PRACTICES)[number];
 
 /** The sign-in of a practice's clinician of a role. */

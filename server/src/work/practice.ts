@@ -4,7 +4,7 @@ import { practiceReference } from '@yonder/core/reference';
 import type { OwnDrill, PracticeFigures, Reference } from '@yonder/core/reference';
 import type { RowOf } from '../db/schema.ts';
 import type { Recent } from './recent.ts';
-import type { Unit } from './unit.ts';
+import type { Query, Tables } from '../db/database.ts';
 
 /** What a practice set for all its athletes, with the reference as it uses it. */
 export interface PracticeSettings extends Practice {
@@ -40,7 +40,16 @@ export function drillOf({ drill, slug }: RowOf<'own_drills'>): OwnDrill {
   return { ...drill, id: slug };
 }
 
-async function load(unit: Unit): Promise<PracticeSettings> {
+/** What of a unit of work the settings are read with. */
+interface Source {
+  readonly practiceId: string;
+  readonly practiceRevision: number;
+  readonly rows: Tables;
+  readonly query: Query;
+  readonly reference: Reference;
+}
+
+async function load(unit: Source): Promise<PracticeSettings> {
   const { rows, practiceId, reference: bundled } = unit;
   const practice = await rows.practices.need({ id: practiceId }, 'Practice');
   const edits = await rows.reference_edits.all({ endedOn: null }, { sort: ['test', 'path', 'task'] });
@@ -59,7 +68,7 @@ async function load(unit: Unit): Promise<PracticeSettings> {
 
 /** The settings of the unit's practice; kept under its revision, so that they are read once until something changes. */
 export async function practiceSettings(
-  unit: Unit,
+  unit: Source,
   recent: Recent<PracticeSettings>,
 ): Promise<PracticeSettings> {
   const key = `${unit.practiceId}/${unit.practiceRevision}`;

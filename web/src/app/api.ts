@@ -30,7 +30,7 @@ function toApiError(error: FetchBaseQueryError): ApiError {
 }
 
 /** A request; one that `creates` gets the id of what it makes. */
-export type Ask = FetchArgs & { readonly creates?: boolean };
+type Ask = FetchArgs & { readonly creates?: boolean };
 
 /**
  * Ids of what is being created, by what was asked. A creation that got no answer keeps its id: asked again, it is there

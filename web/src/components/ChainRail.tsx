@@ -7,8 +7,11 @@ import { RAIL_LABEL, stateOfSide } from './sideState.ts';
 import type { RailState } from './sideState.ts';
 
 interface Props {
+  /** Findings the joints are coloured by. */
   report: FindingsReport;
+  /** The selected joint. */
   region: Region;
+  /** A joint was pressed. */
   onSelect: (region: Region) => void;
 }
 

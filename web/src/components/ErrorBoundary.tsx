@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 interface Props {
   /** Where we are; going somewhere else tries again. */
   place: string;
+  /** What may fail without taking the page with it. */
   children: ReactNode;
 }
 

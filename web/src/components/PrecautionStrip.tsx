@@ -9,6 +9,7 @@ import { shortDay } from '../app/today.ts';
 import classes from './PrecautionStrip.module.css';
 
 interface Props {
+  /** Whose precautions, protocols and stop signs. */
   athlete: Case['athlete'];
   /** Working date. */
   on: string;

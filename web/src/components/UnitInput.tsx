@@ -8,10 +8,13 @@ import classes from './UnitInput.module.css';
 interface Props extends Omit<TextInputProps, 'value' | 'onChange' | 'rightSection'> {
   /** Unit shown at the right of the figure. */
   unit: string;
+  /** Null and undefined show an empty field. */
   value: number | null | undefined;
   /** Null when the field is emptied or holds no number. */
   onChange: (value: number | null) => void;
+  /** Least value that is taken. */
   min?: number;
+  /** Greatest value that is taken. */
   max?: number;
   /** What an arrow key changes. @default 1 */
   step?: number;

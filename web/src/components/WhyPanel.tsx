@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import classes from './WhyPanel.module.css';
 
 interface Props {
+  /** What is explained. */
   title: string;
   /** Figures as label and value, values already with their units. */
   figures?: readonly (readonly [string, ReactNode])[];

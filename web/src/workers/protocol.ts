@@ -93,7 +93,7 @@ export interface Interims {
 export type InterimOf<Name extends CallName> = Name extends keyof Interims ? Interims[Name] : never;
 
 /** Told before what is asked of it: from here on the questions are about this record. */
-export interface Hold {
+interface Hold {
   readonly hold: Subject;
 }
 

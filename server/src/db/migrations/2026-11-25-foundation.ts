@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate.ts';
+import type { Migration } from '../migration.ts';
 
 /** Practices, clinicians, athletes and the whole path from screening to decision. */
 export const foundation: Migration = {

@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate.ts';
+import type { Migration } from '../migration.ts';
 
 /** A practice's own drills, templates and dose shares; weekly limits of an athlete's regions. */
 export const library: Migration = {

@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate.ts';
+import type { Migration } from '../migration.ts';
 
 /** Tables whose change makes an athlete's summary old, by their own `athlete_id`. */
 const OF_ATHLETE = [

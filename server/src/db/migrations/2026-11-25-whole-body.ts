@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate.ts';
+import type { Migration } from '../migration.ts';
 
 /** What hurts now, protocols, own needs, what practitioners say of findings; a practice's own figures and tasks. */
 export const wholeBody: Migration = {

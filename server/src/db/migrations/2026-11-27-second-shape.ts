@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { reasonText } from '@yonder/core/words';
 import type { Reason } from '@yonder/core/reasons';
-import type { Migration, Run } from '../migrate.ts';
+import type { Migration, Run } from '../migration.ts';
 
 /** Tables whose rows get a version, and those that say who wrote a row. */
 const VERSIONED = [

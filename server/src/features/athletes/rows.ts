@@ -53,15 +53,16 @@ export function painRow(row: RowOf<'pains'>): AthleteRow['pains'][0] {
   };
 }
 
-export function injuryRow(row: RowOf<'injuries'>): AthleteRow['injuries'][0] {
+function injuryRow(row: RowOf<'injuries'>): AthleteRow['injuries'][0] {
   return only(row, ['id', 'version', 'region', 'side', 'date', 'operated', 'what']);
 }
 
+/** A stored need as the API shows it. */
 export function needRow(row: RowOf<'need_overrides'>): AthleteRow['needs'][0] {
   return only(row, ['id', 'version', 'test', 'side', 'value', 'reason', 'setBy', 'setOn']);
 }
 
-export function judgementRow(row: RowOf<'judgements'>): AthleteRow['judgements'][0] {
+function judgementRow(row: RowOf<'judgements'>): AthleteRow['judgements'][0] {
   return only(row, ['id', 'version', 'restriction', 'side', 'verdict', 'degree', 'reason', 'by', 'date']);
 }
 

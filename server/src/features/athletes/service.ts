@@ -10,6 +10,7 @@ async function checkFields(unit: Unit, fields: AthleteFields): Promise<void> {
   checkAthleteFields((await unit.practice()).reference, fields, unit.today);
 }
 
+/** Adds an athlete. */
 export async function createAthlete(
   unit: Unit,
   { id, ...fields }: AthleteFields & { id: string },
@@ -20,6 +21,7 @@ export async function createAthlete(
   return showAthlete(unit, id);
 }
 
+/** Changes the typed fields on the version they were read at. */
 export async function updateAthlete(
   unit: Unit,
   athleteId: string,
@@ -39,6 +41,7 @@ interface NewInjury {
   what: string;
 }
 
+/** Adds a past injury. */
 export async function addInjury(unit: Unit, athleteId: string, injury: NewInjury): Promise<AthleteRow> {
   checkNotAfter('$.date', injury.date, unit.today);
   await needAthlete(unit, athleteId);
@@ -46,6 +49,7 @@ export async function addInjury(unit: Unit, athleteId: string, injury: NewInjury
   return showAthlete(unit, athleteId);
 }
 
+/** Removes an injury entered by mistake, on its version. */
 export async function removeInjury(
   unit: Unit,
   athleteId: string,
@@ -64,6 +68,7 @@ interface NewPrecaution {
   until: string | null;
 }
 
+/** Sets a precaution; one of a kind is active at a time. */
 export async function addPrecaution(
   unit: Unit,
   athleteId: string,

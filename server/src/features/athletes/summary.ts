@@ -51,7 +51,7 @@ export function summaryOf({ report, safety, standing }: Assessment, routineVersi
 }
 
 /** The line of an athlete that nothing is worked out of yet. */
-export const NOT_YET: Kept = {
+const NOT_YET: Kept = {
   lastScreening: null,
   routineVersion: null,
   blocked: false,

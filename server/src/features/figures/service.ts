@@ -6,7 +6,7 @@ import type { RowOf } from '../../db/schema.ts';
 import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
 import { editOf, taskOf } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
-import { ownDrillRow } from '../library/drills.ts';
+import { ownDrillRow } from '../library/drillRow.ts';
 import { slugOf } from './slug.ts';
 
 function figureRow(row: RowOf<'reference_edits'>): FigureRow {
@@ -91,7 +91,7 @@ export async function unsetFigure(unit: Unit, id: string, version: number): Prom
 }
 
 /** Changes settings of the practice itself on the version they were read at. */
-export async function changePractice(
+async function changePractice(
   unit: Unit,
   change: Partial<RowOf<'practices'>>,
   version: number,

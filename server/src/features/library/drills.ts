@@ -1,21 +1,15 @@
-import type { Figures, ImportedDrills, OwnDrillRow } from '@yonder/core/contracts';
+import type { Figures, ImportedDrills } from '@yonder/core/contracts';
 import { jsonPath, ownDrillsFaults } from '@yonder/core/formats';
 import type { CaseFault } from '@yonder/core/formats';
 import { ownDrillSchema } from '@yonder/core/schemas';
 import type { OwnDrill } from '@yonder/core/reference';
-import type { RowOf } from '../../db/schema.ts';
 import { refuse } from '../../http/problem.ts';
 import { newId } from '../../work/newId.ts';
 import { drillOf } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
 import { holdPractice, readFigures } from '../figures/service.ts';
 import { slugOf } from '../figures/slug.ts';
-
-/** A stored drill as the API shows it. */
-export function ownDrillRow(row: RowOf<'own_drills'>): OwnDrillRow {
-  const { id: rowId, version, savedBy, savedOn } = row;
-  return { rowId, version, savedBy, savedOn, drill: drillOf(row) };
-}
+import { ownDrillRow } from './drillRow.ts';
 
 /** The practice's own drills in the open format. */
 export async function ownDrills({ rows }: Unit): Promise<OwnDrill[]> {

@@ -10,10 +10,12 @@ function templateRow(row: RowOf<'templates'>): TemplateRow {
   return { id, name, sport, role, structure, version, savedBy, savedOn, request, items };
 }
 
+/** All templates of the practice by name. */
 export async function listTemplates({ rows }: Unit): Promise<TemplateRow[]> {
   return (await rows.templates.all({}, { sort: ['name'] })).map(templateRow);
 }
 
+/** One template; 404 when the practice has none of that id. */
 export async function readTemplate({ rows }: Unit, id: string): Promise<TemplateRow> {
   return templateRow(await rows.templates.need({ id }, 'Template'));
 }
@@ -62,6 +64,7 @@ export async function changeTemplate(
   return templateRow(await unit.rows.templates.change({ id }, version, changes, templateRow));
 }
 
+/** Removes a template on its version. */
 export async function removeTemplate({ rows }: Unit, id: string, version: number): Promise<void> {
   await rows.templates.remove({ id }, version, templateRow);
 }

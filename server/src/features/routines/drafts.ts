@@ -9,6 +9,7 @@ function draftRow(row: RowOf<'routine_drafts'> | null): DraftRow {
   return { draft: row?.draft ?? null, version: row?.version ?? null };
 }
 
+/** The routine being edited, null when there is none. */
 export async function readDraft(unit: Unit, athleteId: string): Promise<DraftRow> {
   await needAthlete(unit, athleteId);
   return draftRow(await unit.rows.routine_drafts.one({ athleteId }));
@@ -30,6 +31,7 @@ export async function saveDraft(
   return draftRow(await table.insert({ athleteId, draft }));
 }
 
+/** Throws the routine being edited away, on its version. */
 export async function discardDraft(unit: Unit, athleteId: string, version: number): Promise<void> {
   await unit.rows.routine_drafts.remove({ athleteId }, version, draftRow);
 }

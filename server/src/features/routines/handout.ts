@@ -32,6 +32,7 @@ function createMaker(): PdfMaker {
 }
 const maker = createMaker();
 
+/** Everything printed on a handout. */
 export interface HandoutInput {
   readonly athlete: string;
   readonly practice: string;

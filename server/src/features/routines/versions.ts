@@ -49,6 +49,7 @@ export async function needRoutine(unit: Unit, id: string): Promise<RowOf<'routin
   return routine;
 }
 
+/** What a version is issued from. */
 export interface NewVersion {
   readonly id: string;
   readonly on: string;

@@ -152,6 +152,7 @@ export async function putResult(
   return resultRow(await table.insert({ id: newId(), ...where, value }));
 }
 
+/** Takes a result back, on its version. */
 export async function removeResult(
   unit: Unit,
   screeningId: string,

@@ -44,11 +44,15 @@ export const EMPTY_ATHLETE: AthleteFields = {
 };
 
 interface Props {
+  /** What the fields hold at first. */
   initial: AthleteFields;
+  /** Words on the button. */
   submitLabel: string;
+  /** True while the fields are on their way. */
   busy: boolean;
   /** Error of the last attempt; its faults are shown at their fields. */
   error: unknown;
+  /** The fields, checked. */
   onSubmit: (fields: AthleteFields) => void;
 }
 

@@ -138,7 +138,9 @@ function useView() {
 }
 
 interface HeadProps {
+  /** What is looked for, and the order. */
   view: ListView;
+  /** A column was pressed; pressed again it turns round. */
   sortBy: (key: SortKey) => void;
 }
 

@@ -26,7 +26,7 @@ export interface ListView {
 }
 
 /** The worst severity among what is listed; 0 when nothing is short. */
-export function worstSeverity(athlete: AthleteSummary): number {
+function worstSeverity(athlete: AthleteSummary): number {
   return Math.max(0, ...athlete.restrictions.map((r) => r.severity));
 }
 

@@ -54,8 +54,11 @@ function Effect({ effect }: { effect: Pick<FigureEffect, 'judged' | 'changed'> }
 }
 
 interface EditorProps {
+  /** The test the figure belongs to. */
   test: Test;
+  /** The figure, its unit and its value in force. */
   row: EditableFigure;
+  /** Saved, or given up. */
   onClose: () => void;
 }
 

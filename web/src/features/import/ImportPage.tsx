@@ -35,8 +35,11 @@ function readFile(file: File): Promise<Table> {
 }
 
 interface MappingProps {
+  /** Headings of the file. */
   columns: readonly string[];
+  /** Which heading holds what. */
   mapping: CsvMapping;
+  /** Another heading was chosen. */
   onChange: (mapping: CsvMapping) => void;
 }
 

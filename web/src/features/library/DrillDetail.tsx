@@ -73,9 +73,11 @@ function Archive({ row }: { row: OwnDrillRow }) {
 }
 
 interface Props {
+  /** The drill shown. */
   drill: Drill;
   /** The stored row when the drill is the practice's own. */
   row: OwnDrillRow | undefined;
+  /** Another drill of the ladder, or an equivalent, was pressed. */
   onPick: (id: string) => void;
 }
 

@@ -33,9 +33,13 @@ interface Choice {
 const ACCEPT: Choice = { verdict: 'accepted', instead: 'keep', reason: '' };
 
 interface CardProps {
+  /** What the rules propose, and which fired. */
   decision: Decision;
+  /** The item as it is in the version in force. */
   before: RoutineItem;
+  /** What the practitioner made of it so far. */
   choice: Choice;
+  /** Another choice. */
   onChange: (choice: Choice) => void;
 }
 

@@ -10,7 +10,9 @@ import { usePutNeedMutation, useRemoveNeedMutation } from '../athletes/athleteEn
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 
 interface Props {
+  /** The test the need is for. */
   test: Test;
+  /** The side the need is for. */
   side: Side;
   /** The need in force, in the unit of the test. */
   need: number;

@@ -5,8 +5,11 @@ import { SideMark } from '../../components/SideMark.tsx';
 import classes from './Ridge.module.css';
 
 interface Props {
+  /** In their ranking. */
   findings: readonly Finding[];
+  /** The finding explained beside the list. */
   selected: Finding | null;
+  /** A finding was pressed. */
   onSelect: (finding: Finding) => void;
 }
 

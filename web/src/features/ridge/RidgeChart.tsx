@@ -19,10 +19,13 @@ import type { RidgeGroup, RidgeLayout, RidgePoint } from './layout.ts';
 import classes from './Ridge.module.css';
 
 interface Props {
+  /** Capacities and needs to draw. */
   report: FindingsReport;
+  /** The joint whose tests stand out. */
   region: Region;
   /** The selected test and side. */
   selected: { test: string; side: Side } | null;
+  /** A point was pressed. */
   onSelect: (capacity: Capacity) => void;
   /** Day whose ridge shows behind; null for the screening before. */
   compareDay: string | null;
@@ -153,10 +156,15 @@ function pointLabel(point: RidgePoint, name: string): string {
 }
 
 interface PointProps {
+  /** Place, margin and error of one test and side. */
   point: RidgePoint;
+  /** Words for it, for those who do not see it. */
   name: string;
+  /** True for the one explained beside the picture. */
   selected: boolean;
+  /** A point was pressed. */
   onSelect: () => void;
+  /** The pointer is over it; null when it left. */
   onHover: (point: RidgePoint | null) => void;
 }
 

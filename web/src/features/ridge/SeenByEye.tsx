@@ -16,6 +16,7 @@ const DEGREES = [
 interface Props {
   /** Region whose restrictions come first. */
   region: Region;
+  /** Added, or given up. */
   onClose: () => void;
 }
 

@@ -11,10 +11,15 @@ import classes from './Routine.module.css';
 import type { BuildState } from './useBuilder.ts';
 
 interface Props {
+  /** What is asked for. */
   request: BuildRequest;
+  /** Something else is asked for. */
   onChange: (change: Partial<BuildRequest>) => void;
+  /** Idle, solving with the best so far, done or failed. */
   state: BuildState;
+  /** Build now. */
   onBuild: () => void;
+  /** Stop the solve. */
   onCancel: () => void;
   /** True when a draft is there: building again replaces its items (undo brings them back). */
   again: boolean;

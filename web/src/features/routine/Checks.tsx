@@ -6,10 +6,13 @@ import { useReference } from '../../app/reference.tsx';
 import classes from './Routine.module.css';
 
 interface Props {
+  /** What is wrong or worth a look, each with its repair. */
   checks: readonly Check[];
   /** Things worth knowing that are no check of the items: what is not served, what the build warns of. */
   notes: readonly string[];
+  /** A repair was pressed: the items after it, and what it did. */
   onRepair: (items: RoutineItem[], what: string) => void;
+  /** The drill a check is about was pressed. */
   onShow: (index: number) => void;
 }
 

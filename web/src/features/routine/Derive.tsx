@@ -11,10 +11,13 @@ const HINT: Readonly<Record<Variant, string>> = {
 };
 
 interface Props {
+  /** True while a version is being solved. */
   busy: boolean;
+  /** A variant was chosen. */
   onDerive: (variant: Variant) => void;
   /** For a routine being edited: keeping it as a template, throwing it away. */
   onKeep?: () => void;
+  /** Throw the routine being edited away; without it there is none. */
   onDiscard?: () => void;
 }
 

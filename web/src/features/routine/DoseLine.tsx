@@ -7,10 +7,13 @@ import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 
 interface Props {
+  /** The item whose dose is shown. */
   item: RoutineItem;
+  /** Its drill, for ranges and units. */
   drill: Drill;
   /** The item below, to be joined with it into a circuit; null for the last. */
   below: RoutineItem | null;
+  /** Another dose. */
   onChange: (change: Partial<RoutineItem>) => void;
   /** Puts this item and the one below into one circuit, changes its rounds, or takes it apart (null). */
   onCircuit: (rounds: number | null) => void;

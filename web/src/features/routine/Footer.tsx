@@ -55,13 +55,19 @@ function Spread({ totals, cap, children }: { totals: Totals; cap: number; childr
 }
 
 interface Props {
+  /** The routine being edited. */
   draft: Draft;
+  /** Minutes there are. */
   minutes: number;
+  /** Number of the version it would become. */
   nextNumber: number;
+  /** Order, checks and explanations; null while they are worked out. */
   explained: Explained | null;
   /** What the last move cost. */
   note: string;
+  /** Something to say beside the order. */
   onNote: (note: string) => void;
+  /** Why the last change could not be kept; null when it was. */
   problem: string | null;
   /** Waits until every change of the draft is with the server. */
   settled: () => Promise<unknown>;

@@ -13,24 +13,37 @@ import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 
 interface Props {
+  /** The item of this row. */
   item: RoutineItem;
+  /** Its place, from 0. */
   index: number;
+  /** Its drill. */
   drill: Drill;
+  /** The item after it, to do both in rounds; null for the last. */
   below: RoutineItem | null;
   /** Seconds with all rounds. */
   seconds: number;
+  /** How far its sets stay from failure; null when that is not known. */
   failure: FailureDistance | null;
   /** What it serves, in words; empty for a filler. */
   serves: string;
+  /** True for the one explained beside the list. */
   selected: boolean;
+  /** True when building again must keep it. */
   pinned: boolean;
   /** Something forbids it or asks for care today. */
   caution: boolean;
+  /** Its name was pressed. */
   onSelect: () => void;
+  /** Another side, dose, rest or tempo. */
   onChange: (change: Partial<RoutineItem>) => void;
+  /** Done in rounds with the one below; null ends that. */
   onCircuit: (rounds: number | null) => void;
+  /** One place up or down. */
   onMove: (by: 1 | -1) => void;
+  /** Pin it, or let it go. */
   onPin: () => void;
+  /** Take it out. */
   onRemove: () => void;
 }
 

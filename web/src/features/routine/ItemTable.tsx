@@ -29,9 +29,13 @@ import { costChange } from './orderWords.ts';
 import classes from './Routine.module.css';
 
 interface Props {
+  /** The routine being edited. */
   draft: Draft;
+  /** Why each is in; null while that is worked out. */
   explained: Explained | null;
+  /** Drill explained beside the list. */
   selected: string | null;
+  /** A drill was pressed. */
   onSelect: (drill: string) => void;
   /** Says what a move cost or saved. */
   onMoved: (note: string) => void;

@@ -10,9 +10,13 @@ import classes from './Routine.module.css';
 import { useEdit } from './useEdit.ts';
 
 interface Props {
+  /** The routine the drill is in. */
   draft: Draft;
+  /** The record and what was asked for. */
   asked: Asked;
+  /** The drill explained. */
   drillId: string;
+  /** What it serves and what to watch; undefined while that is worked out. */
   explanation: ItemExplanation | undefined;
 }
 

@@ -5,7 +5,9 @@ import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 
 interface Props {
+  /** What is asked for. */
   request: BuildRequest;
+  /** Other limits. */
   onChange: (change: Partial<BuildRequest>) => void;
 }
 

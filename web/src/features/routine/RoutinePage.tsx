@@ -107,9 +107,13 @@ function proofOf(report: BuildReport | null, draft: Draft): string {
 }
 
 interface SideProps {
+  /** The routine being edited. */
   draft: Draft;
+  /** The record and what was asked for. */
   asked: Asked;
+  /** Why each is in; null while that is worked out. */
   explained: Explained | null;
+  /** The drill explained. */
   selected: string | null;
 }
 
@@ -150,6 +154,129 @@ function Side({ draft, asked, explained, selected }: SideProps) {
   );
 }
 
+interface SheetProps {
+  /** The routine being edited. */
+  draft: Draft;
+  /** Why each is in and what is wrong; null while that is worked out. */
+  explained: Explained | null;
+  /** Lines beside the checks. */
+  notes: string[];
+  /** The drill explained beside the list. */
+  selected: string | null;
+  /** A drill was pressed. */
+  onSelect: (drill: string | null) => void;
+  /** Something was done that is worth saying. */
+  onNote: (note: string) => void;
+}
+
+/** The list being edited with what the checks say of it. */
+function Sheet({ draft, explained, notes, selected, onSelect, onNote }: SheetProps) {
+  const edit = useEdit();
+  return (
+    <section className={`card ${classes.sheet}`} aria-label="Routine being edited">
+      <ItemTable
+        draft={draft}
+        explained={explained}
+        selected={selected}
+        onSelect={onSelect}
+        onMoved={onNote}
+      />
+      <Checks
+        checks={explained?.checks ?? []}
+        notes={notes}
+        onRepair={(items, what) => {
+          edit.change(items);
+          onNote(`${what}: done.`);
+        }}
+        onShow={(index) => onSelect(draft.items[index]?.drill ?? null)}
+      />
+    </section>
+  );
+}
+
+interface IssuedProps {
+  /** What a build that came to nothing said. */
+  notes: string[];
+  /** Newest first; undefined while they load. */
+  routines: readonly RoutineRow[] | undefined;
+  /** Fits templates and derived versions. */
+  refit: ReturnType<typeof useRefit>;
+  /** What is asked for. */
+  request: BuildRequest;
+  /** A version is to be edited as the next one. */
+  onCopy: (routine: RoutineRow) => void;
+}
+
+/** While nothing is edited: the issued versions, and the ways to start from something. */
+function Issued({ notes, routines, refit, request, onCopy }: IssuedProps) {
+  const newest = routines?.[0];
+  return (
+    <>
+      {notes.length > 0 ? (
+        <Checks checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
+      ) : null}
+      <Group gap="xs">
+        <TemplatePicker onUse={refit.useTemplate} />
+        {newest ? (
+          <Derive
+            busy={refit.busy}
+            onDerive={(variant) => refit.derive(variant, { ...request, mode: newest.mode }, newest.items)}
+          />
+        ) : null}
+      </Group>
+      {newest ? (
+        routines.map((routine) => (
+          <Fragment key={routine.id}>
+            <IssuedVersion routine={routine} inForce={routine === newest} onCopy={() => onCopy(routine)} />
+            {routine === newest ? <Compare routines={routines} /> : null}
+          </Fragment>
+        ))
+      ) : (
+        <Text className={`card ${classes.empty}`}>
+          No routine yet. Set the minutes and the kit, then build: drills are chosen for what is short, in the
+          minutes there are, and each says why it is in.
+        </Text>
+      )}
+    </>
+  );
+}
+
+/** Beside the versions: what a routine built now would answer. */
+function ToAnswer({ onBuild }: { onBuild: () => void }) {
+  const reference = useReference();
+  const { report } = useWorkspace();
+  return (
+    <WhyPanel
+      title="What the routine will answer"
+      reasons={report.findings
+        .filter((f) => f.severity > 0)
+        .slice(0, 6)
+        .map(
+          (f) => `${withSide(nameOf(reference, f.restriction), f.side)}: priority ${f.priority.toFixed(2)}`,
+        )}
+    >
+      {report.capacities.length === 0 ? (
+        <Text size="sm">Nothing screened: the routine will be general, from tasks and injuries.</Text>
+      ) : null}
+      <Button size="xs" fullWidth mt={8} onClick={onBuild}>
+        Build for these
+      </Button>
+    </WhyPanel>
+  );
+}
+
+/** Undo and redo by keyboard; also while a figure of the dose has the focus: that is where most edits are made. */
+function useUndoKeys(): void {
+  const dispatch = useAppDispatch();
+  useHotkeys(
+    [
+      ['mod+Z', () => dispatch(undone())],
+      ['mod+shift+Z', () => dispatch(redone())],
+    ],
+    ['TEXTAREA'],
+  );
+}
+
 /** Routine: built, explained, checked, edited and issued; the versions until then. */
 export function RoutinePage() {
   const reference = useReference();
@@ -175,14 +302,7 @@ export function RoutinePage() {
     [edit, request],
   );
   const builder = useBuilder(athlete.id, onBuilt);
-  // Also while a figure of the dose has the focus: that is where most edits are made.
-  useHotkeys(
-    [
-      ['mod+Z', () => dispatch(undone())],
-      ['mod+shift+Z', () => dispatch(redone())],
-    ],
-    ['TEXTAREA'],
-  );
+  useUndoKeys();
   const report = builder.state.kind === 'done' ? builder.state.report : null;
   const notes = useNotes(report, draft ? explained : null);
   const newest = routines?.[0];
@@ -223,24 +343,14 @@ export function RoutinePage() {
         {draft ? (
           <>
             {keeping ? <SaveTemplate draft={draft} onClose={() => setKeeping(false)} /> : null}
-            <section className={`card ${classes.sheet}`} aria-label="Routine being edited">
-              <ItemTable
-                draft={draft}
-                explained={explained}
-                selected={selected}
-                onSelect={setPicked}
-                onMoved={setNote}
-              />
-              <Checks
-                checks={explained?.checks ?? []}
-                notes={notes}
-                onRepair={(items, what) => {
-                  edit.change(items);
-                  setNote(`${what}: done.`);
-                }}
-                onShow={(index) => setPicked(draft.items[index]?.drill ?? null)}
-              />
-            </section>
+            <Sheet
+              draft={draft}
+              explained={explained}
+              notes={notes}
+              selected={selected}
+              onSelect={setPicked}
+              onNote={setNote}
+            />
             <Footer
               draft={draft}
               minutes={minutes}
@@ -268,64 +378,22 @@ export function RoutinePage() {
             />
           </>
         ) : (
-          <>
-            {notes.length > 0 ? (
-              <Checks checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
-            ) : null}
-            <Group gap="xs">
-              <TemplatePicker onUse={refit.useTemplate} />
-              {newest ? (
-                <Derive
-                  busy={refit.busy}
-                  onDerive={(variant) =>
-                    refit.derive(variant, { ...request, mode: newest.mode }, newest.items)
-                  }
-                />
-              ) : null}
-            </Group>
-            {ready && newest ? (
-              routines?.map((routine) => (
-                <Fragment key={routine.id}>
-                  <IssuedVersion
-                    routine={routine}
-                    inForce={routine === newest}
-                    onCopy={() => {
-                      setNote('');
-                      edit.build(copyOf(routine, input));
-                    }}
-                  />
-                  {routine === newest ? <Compare routines={routines} /> : null}
-                </Fragment>
-              ))
-            ) : (
-              <Text className={`card ${classes.empty}`}>
-                No routine yet. Set the minutes and the kit, then build: drills are chosen for what is short,
-                in the minutes there are, and each says why it is in.
-              </Text>
-            )}
-          </>
+          <Issued
+            notes={notes}
+            routines={ready ? routines : undefined}
+            refit={refit}
+            request={request}
+            onCopy={(routine) => {
+              setNote('');
+              edit.build(copyOf(routine, input));
+            }}
+          />
         )}
       </div>
       {draft ? (
         <Side draft={draft} asked={asked} explained={explained} selected={selected} />
       ) : (
-        <WhyPanel
-          title="What the routine will answer"
-          reasons={findings.findings
-            .filter((f) => f.severity > 0)
-            .slice(0, 6)
-            .map(
-              (f) =>
-                `${withSide(nameOf(reference, f.restriction), f.side)}: priority ${f.priority.toFixed(2)}`,
-            )}
-        >
-          {findings.capacities.length === 0 ? (
-            <Text size="sm">Nothing screened: the routine will be general, from tasks and injuries.</Text>
-          ) : null}
-          <Button size="xs" fullWidth mt={8} onClick={() => builder.build(asked)}>
-            Build for these
-          </Button>
-        </WhyPanel>
+        <ToAnswer onBuild={() => builder.build(asked)} />
       )}
     </div>
   );

@@ -2,11 +2,17 @@ import { useState } from 'react';
 import classes from './Routine.module.css';
 
 interface StepperProps {
+  /** What is counted, for those who do not see it. */
   label: string;
+  /** The number shown. */
   value: number;
+  /** Least number. */
   min: number;
+  /** Greatest number. */
   max: number;
+  /** How much one press changes. */
   step: number;
+  /** Another number. */
   onChange: (value: number) => void;
 }
 

@@ -16,9 +16,11 @@ import { dayText } from '../../app/today.ts';
 import classes from './Routine.module.css';
 
 interface Props {
+  /** The version shown. */
   routine: RoutineRow;
   /** Only the version in force is run and carried on; older ones are folded. */
   inForce: boolean;
+  /** Edit it as the next version. */
   onCopy: () => void;
 }
 

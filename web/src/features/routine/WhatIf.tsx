@@ -13,6 +13,7 @@ import { useEdit } from './useEdit.ts';
 const CurveChart = lazy(() => import('./CurveChart.tsx').then((m) => ({ default: m.CurveChart })));
 
 interface Props {
+  /** The record and what was asked for. */
   asked: Asked;
 }
 

@@ -11,6 +11,7 @@ import { requestChanged } from './draftSlice.ts';
 import classes from './Routine.module.css';
 
 interface Props {
+  /** The record and what was asked for. */
   asked: Asked;
 }
 

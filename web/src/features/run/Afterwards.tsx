@@ -10,9 +10,13 @@ const DONE = { all: 'done', part: 'in part', none: 'not done' } as const;
 const SCORES = Array.from({ length: 11 }, (_, i) => String(i));
 
 interface ScoreProps {
+  /** What is scored, for those who do not see it. */
   label: string;
+  /** The score; null when none was given. */
   value: number | null;
+  /** The scores there are. */
   data: { value: string; label: string }[];
+  /** Another score; null takes it back. */
   onChange: (value: number | null) => void;
 }
 

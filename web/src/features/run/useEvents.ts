@@ -21,7 +21,7 @@ export interface Told {
   readonly events: readonly SessionEvent[];
   /** Says what happened. It counts at once; the server gets it as soon as it can be reached. */
   readonly say: (...happenings: Happening[]) => void;
-  /** True once everything said is acknowledged; false when something was refused or the server cannot be reached. */
+  /** True once nothing waits any more: acknowledged, or refused and taken back. False when the server cannot be reached. */
   readonly settled: () => Promise<boolean>;
   readonly problem: string | null;
   /** Events that the server has not acknowledged. */

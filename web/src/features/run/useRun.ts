@@ -1,6 +1,7 @@
 import { useInterval } from '@mantine/hooks';
 import type { SessionWithEvents } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
+import type { Segment } from '@yonder/core/dose';
 import type { IdentifiedItem } from '@yonder/core/routine';
 import { advance, back, reduceSession, skip, skipItem } from '@yonder/core/session';
 import type { Happening, Position } from '@yonder/core/session';
@@ -14,6 +15,28 @@ const TICK_MS = 100;
 function localSecond(sessionId: string): Pick<Position, 'segment' | 'elapsed'> | null {
   const text = sessionStorage.getItem(`run/${sessionId}`);
   return text ? (JSON.parse(text) as Position) : null;
+}
+
+/** The pieces of work passed from one segment to another, but for those that are left out. */
+function reachedBetween(
+  segments: readonly Segment[],
+  from: number,
+  to: number,
+  skipped: readonly number[],
+  itemAt: (segment: number) => string,
+): Happening[] {
+  return segments
+    .slice(from, to)
+    .map((segment, i) => ({ segment, place: from + i }))
+    .filter(({ segment, place }) => segment.kind === 'work' && !skipped.includes(place))
+    .map(({ segment, place }) => ({
+      type: 'reached',
+      item: itemAt(place),
+      segment: place,
+      set: segment.set ?? 1,
+      side: segment.side,
+      amount: segment.amount ?? 0,
+    }));
 }
 
 /** Plays a session. What happened is said as events; everything shown but the running second follows from them. */
@@ -49,18 +72,7 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     (next: Position) => {
       const from = now.current.segment;
       now.current = next;
-      const reached = segments
-        .slice(from, next.segment)
-        .map((segment, i) => ({ segment, place: from + i }))
-        .filter(({ segment, place }) => segment.kind === 'work' && !skipped.includes(place))
-        .map(({ segment, place }): Happening => ({
-          type: 'reached',
-          item: itemAt(place),
-          segment: place,
-          set: segment.set ?? 1,
-          side: segment.side,
-          amount: segment.amount ?? 0,
-        }));
+      const reached = reachedBetween(segments, from, next.segment, skipped, itemAt);
       if (reached.length > 0) say(...reached);
       setSecond(next);
     },

@@ -76,10 +76,13 @@ function Trace({ kind, recording, hz }: { kind: DeviceKind; recording: Recording
 }
 
 interface Props {
+  /** The test captured for. */
   test: Test;
+  /** The side captured for. */
   side: Side;
   /** Where the value goes: "left, trial 2". */
   target: string;
+  /** A value in the unit of the test. */
   onTake: (value: number) => void;
 }
 

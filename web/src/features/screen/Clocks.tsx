@@ -8,6 +8,7 @@ import classes from './Clocks.module.css';
 interface ClockProps {
   /** Seconds to store, rounded to tenths, and the touch-downs counted on the way. */
   onTake: (seconds: number, touchDowns: number) => void;
+  /** True for a balance clock: touch-downs are counted, a fall ends it. */
   balance: boolean;
   /** Where the time goes: "left, trial 2". */
   target: string;
@@ -139,8 +140,11 @@ function Metronome({ target, onTake }: { target: string; onTake: (reps: number) 
 }
 
 interface Props {
+  /** The test timed. */
   test: Test;
+  /** Trial the value goes to, in words. */
   target: string;
+  /** Seconds, and touch-downs where they are counted. */
   onTake: (value: number, touchDowns: number | null) => void;
 }
 

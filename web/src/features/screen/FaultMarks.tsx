@@ -15,12 +15,17 @@ const LEVELS: readonly Level[] = [null, 'slight', 'clear'];
 const WORD = { none: 'none', slight: 'slight', clear: 'clear' } as const;
 
 interface MarkProps {
+  /** The fault. */
   label: string;
+  /** How much of it was seen. */
   level: Level;
   /** Nobody has looked yet. */
   open: boolean;
+  /** Another level. */
   onMark: (level: Level) => void;
+  /** The key for the other side was pressed. */
   onSwitchSide: (field: HTMLElement) => void;
+  /** Done with this one: on to the next field. */
   onEnter: (field: HTMLElement) => void;
 }
 
@@ -52,9 +57,13 @@ function MarkButton({ label, level, open, onMark, onSwitchSide, onEnter }: MarkP
 }
 
 interface Props {
+  /** The test whose faults are marked. */
   test: Test;
+  /** Its sides. */
   sides: readonly Side[];
+  /** What is marked so far, by side. */
   entries: Readonly<Record<string, SideEntry>>;
+  /** Another mark. */
   onEntry: (side: Side, entry: SideEntry) => void;
   /** Enter on a mark: go to the next field. */
   onEnter: (field: HTMLElement) => void;

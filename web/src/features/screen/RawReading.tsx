@@ -9,10 +9,13 @@ import classes from './Clocks.module.css';
 import { conversionOf } from './convert.ts';
 
 interface Props {
+  /** The test read. */
   test: Test;
+  /** The side read. */
   side: Side;
   /** Where the value goes: "left, trial 2". */
   target: string;
+  /** The reading in the unit of the test. */
   onTake: (value: number) => void;
 }
 

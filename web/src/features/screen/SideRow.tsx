@@ -13,13 +13,17 @@ import type { SideEntry } from './entry.ts';
 import classes from './Screen.module.css';
 
 interface Props {
+  /** The test typed. */
   test: Test;
+  /** Its side. */
   side: Side;
+  /** What is typed so far. */
   entry: SideEntry;
   /** Trial columns of the table; a side that needs fewer leaves the rest empty. */
   columns: number;
   /** The visit before this one, if there was one. */
   last: { date: string; value: number } | null;
+  /** Something was typed. */
   onChange: (entry: SideEntry) => void;
   /** Called when a field is left or confirmed. */
   onCommit: (entry: SideEntry) => void;
@@ -27,12 +31,14 @@ interface Props {
   onEnter: (field: HTMLInputElement) => void;
   /** The side key was pressed. */
   onSwitchSide: (field: HTMLInputElement) => void;
+  /** The key for how it is done was pressed. */
   onHelp: () => void;
   /** A trial field got the focus: a clock's time goes there. */
   onFocusTrial?: (index: number) => void;
 }
 
 interface PainPlaceProps extends Pick<Props, 'entry' | 'onChange' | 'onCommit'> {
+  /** Whose pain, for those who do not see it. */
   label: string;
 }
 

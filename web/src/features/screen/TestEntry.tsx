@@ -16,15 +16,19 @@ import { SideRow } from './SideRow.tsx';
 import { FaultMarks } from './FaultMarks.tsx';
 
 interface Props {
+  /** The test typed. */
   test: Test;
   /** Sides that may be tested today; a protocol can close one. */
   sides: readonly Side[];
+  /** The visit of the day; null until the first value opens it. */
   visit: ScreeningRow | null;
   /** Earlier visits, newest first. */
   earlier: readonly ScreeningRow[];
+  /** A side is to be stored. */
   onSave: (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => void;
   /** Enter behind the last field. */
   onNext: () => void;
+  /** The key for how it is done was pressed. */
   onHelp: () => void;
 }
 
@@ -90,32 +94,11 @@ function entriesOfSides(sides: readonly Side[], entryOfSide: (side: Side) => Sid
   return Object.fromEntries(sides.map((side) => [side, entryOfSide(side)]));
 }
 
-/** Entry of one test: type, Enter, next field; S switches the side; ? shows how it is done. */
-export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp }: Props) {
-  const rowOf = (side: Side) => visit?.results.find((r) => r.test === test.id && r.side === side);
-  const [entries, setEntries] = useState<Record<string, SideEntry>>(() =>
-    Object.fromEntries(sides.map((side) => [side, entryOf(rowOf(side))])),
-  );
-  const table = useRef<HTMLTableElement>(null);
+/** Where the focus goes from a field: to the next one, or to the other side. */
+function useMoves(onNext: () => void) {
   const section = useRef<HTMLElement>(null);
+  const table = useRef<HTMLTableElement>(null);
   const fields = () => [...(section.current?.querySelectorAll<HTMLElement>('[data-field]') ?? [])];
-  const [aim, setAim] = useState<{ side: Side; trial: number } | null>(null);
-
-  const commit = (side: Side, entry: SideEntry) => {
-    const faulty =
-      entry.trials.some((text) => trialFault(test, text, entry.faults) !== null) ||
-      painFault(entry.pain) !== null;
-    if (!faulty) onSave(test, side, entry, rowOf(side));
-  };
-  /** What was typed is stored a moment later even if the field is never left: a closed lid loses nothing. */
-  const commitSoon = useDebouncedCallback((side: Side, entry: SideEntry) => {
-    if (resultOf(test, entry)) commit(side, entry);
-  }, COMMIT_MS);
-  /** Takes over a whole entry at once and stores it: marks, clocks and devices do not wait for a field to be left. */
-  const put = (side: Side, entry: SideEntry) => {
-    setEntries((current) => ({ ...current, [side]: entry }));
-    commit(side, entry);
-  };
   const enter = (field: HTMLElement) => {
     if (field.getAttribute('aria-invalid') === 'true') return;
     // The next field may only appear once this value is in (a third trial): look after the render.
@@ -137,6 +120,33 @@ export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp 
     other?.focus();
     other?.select();
   };
+  return { section, table, enter, switchSide };
+}
+
+/** Entry of one test: type, Enter, next field; S switches the side; ? shows how it is done. */
+export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp }: Props) {
+  const rowOf = (side: Side) => visit?.results.find((r) => r.test === test.id && r.side === side);
+  const [entries, setEntries] = useState<Record<string, SideEntry>>(() =>
+    Object.fromEntries(sides.map((side) => [side, entryOf(rowOf(side))])),
+  );
+  const [aim, setAim] = useState<{ side: Side; trial: number } | null>(null);
+
+  const commit = (side: Side, entry: SideEntry) => {
+    const faulty =
+      entry.trials.some((text) => trialFault(test, text, entry.faults) !== null) ||
+      painFault(entry.pain) !== null;
+    if (!faulty) onSave(test, side, entry, rowOf(side));
+  };
+  /** What was typed is stored a moment later even if the field is never left: a closed lid loses nothing. */
+  const commitSoon = useDebouncedCallback((side: Side, entry: SideEntry) => {
+    if (resultOf(test, entry)) commit(side, entry);
+  }, COMMIT_MS);
+  /** Takes over a whole entry at once and stores it: marks, clocks and devices do not wait for a field to be left. */
+  const put = (side: Side, entry: SideEntry) => {
+    setEntries((current) => ({ ...current, [side]: entry }));
+    commit(side, entry);
+  };
+  const { section, table, enter, switchSide } = useMoves(onNext);
   const entryOfSide = (side: Side) => entries[side] ?? EMPTY_ENTRY;
   const columns = Math.max(...sides.map((side) => trialFields(test, entryOfSide(side))));
   const target = aim ?? nextOpen(test, sides, entryOfSide);

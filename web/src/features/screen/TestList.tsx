@@ -48,10 +48,15 @@ function BatteryHead({ scope }: { scope: BatteryScope }) {
 }
 
 interface Props {
+  /** In the order they are done. */
   tests: readonly Test[];
+  /** The one open beside the list. */
   active: string;
+  /** The visit of the day; null until the first value opens it. */
   visit: ScreeningRow | null;
+  /** A region, or the battery proposed for the minutes. */
   scope: BatteryScope;
+  /** A test was pressed. */
   onPick: (test: string) => void;
 }
 
