@@ -70,20 +70,34 @@ async function cloneToUsable() {
   return { seconds, sizes };
 }
 
-async function list() {
-  const { benchList } = await import('./lib/benchList.mjs');
+async function server() {
+  const { benchServer } = await import('./lib/benchServer.mjs');
   const size = { athletes: 500, screenings: 12, tests: 30 };
-  const f = await benchList(size);
+  const f = await benchServer(size);
   const ms = (value) => `${value.toFixed(0)} ms`;
   console.log(
     `Athletes list, ${size.athletes} athletes with ${f.results} results: answered in ${ms(f.firstMs)} while they are still judged, ` +
-      `all judged after ${(f.judgedMs / 1000).toFixed(1)} s; then ${ms(f.warmMs)} (${(f.warmMs / f.bareMs).toFixed(1)} x a bare query of the same rows, ${ms(f.bareMs)}), ` +
-      `page with rows to read after ${ms(f.pageMs)}`,
+      `all judged after ${(f.judgedMs / 1000).toFixed(1)} s; then ${f.warmMs.toFixed(1)} ms ` +
+      `(${(f.warmMs / f.bareMs).toFixed(2)} x a bare query of the same rows, ${f.bareMs.toFixed(1)} ms)`,
+  );
+  for (const [what, load] of Object.entries(f.loads))
+    console.log(
+      `20 clients for 20 s on the ${what}: ${load.rate.toFixed(0)} answers a second, median ${load.p50} ms, ` +
+        `97.5 % within ${load.p97} ms, ${load.refused} refused`,
+    );
+  const { longestMs, stored, unavailable } = f.rush;
+  console.log(
+    `40 imports and issues at once, a pool of 10: ${stored} stored, ${unavailable} times 503, longest ${ms(longestMs)}`,
+  );
+  console.log(
+    `Cold pages: ${Object.entries(f.pages)
+      .map(([name, taken]) => `${name} ${ms(taken)}`)
+      .join(', ')}`,
   );
 }
 
-if (process.argv.includes('--list')) {
-  await list();
+if (process.argv.includes('--server')) {
+  await server();
   process.exit(0);
 }
 const { seconds, sizes } = await cloneToUsable();
@@ -94,5 +108,5 @@ console.log(
   `First load, gzip: ${kB(sizes.js)} JavaScript (floor of the libraries ${FLOOR.js} kB, ratio ${(sizes.js / 1000 / FLOOR.js).toFixed(2)}), ` +
     `${kB(sizes.css)} CSS (floor ${FLOOR.css} kB, ratio ${(sizes.css / 1000 / FLOOR.css).toFixed(2)}), ${kB(sizes.font)} fonts, ${kB(sizes.other)} else`,
 );
-await list();
+await server();
 process.exit(await runVisible(process.execPath, ['--import', 'tsx', 'core/bench/bench.ts'], { cwd: root }));

@@ -18,16 +18,16 @@ export async function fillAthletes(url, { athletes, screenings, tests }) {
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   const list = testsAndValues(tests);
-  await client.query('ALTER TABLE results DISABLE TRIGGER results_touch');
+  await client.query('ALTER TABLE results DISABLE TRIGGER USER');
   await client.query(
-    `INSERT INTO athletes (practice_id, name, sport, birth_date, body_mass_kg)
-     SELECT p.id, 'Athlete ' || lpad(n::text, 3, '0'), 'fell running', date '1998-01-01' + n::integer, 60
+    `INSERT INTO athletes (id, practice_id, name, sport, birth_date, body_mass_kg)
+     SELECT gen_random_uuid(), p.id, 'Athlete ' || lpad(n::text, 3, '0'), 'fell running', date '1998-01-01' + n::integer, 60
      FROM practices p, generate_series(1, $1 - (SELECT count(*) FROM athletes)) AS n`,
     [athletes],
   );
   await client.query(
-    `INSERT INTO screenings (athlete_id, practice_id, date, finished)
-     SELECT a.id, a.practice_id, current_date - n::integer * 30, true
+    `INSERT INTO screenings (id, athlete_id, practice_id, date, finished)
+     SELECT gen_random_uuid(), a.id, a.practice_id, current_date - n::integer * 30, true
      FROM athletes a, generate_series(1, $1) AS n WHERE a.name LIKE 'Athlete %'`,
     [screenings],
   );
@@ -39,20 +39,24 @@ export async function fillAthletes(url, { athletes, screenings, tests }) {
           unnest($1::text[], $2::float8[]) AS t (test, value), unnest(ARRAY['left', 'right']) AS side`,
     [list.map(([id]) => id), list.map(([, value]) => value)],
   );
-  await client.query('ALTER TABLE results ENABLE TRIGGER results_touch');
+  await client.query('ALTER TABLE results ENABLE TRIGGER USER');
   await client.query('ANALYZE');
   await client.end();
   return rowCount;
 }
 
-/** Median milliseconds of a bare query of the athletes' own columns, for comparison. */
+/** Median milliseconds of a bare query of the rows a list shows, read by the same driver and written as JSON. */
 export async function bareListMs(url, times = 15) {
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   const taken = [];
   for (let i = 0; i < times; i += 1) {
     const start = performance.now();
-    await client.query('SELECT * FROM athletes ORDER BY name');
+    const { rows } = await client.query(
+      `SELECT a.id, a.name, a.sport, a.birth_date, s.summary
+       FROM athletes a LEFT JOIN athlete_summaries s ON s.athlete_id = a.id ORDER BY a.name`,
+    );
+    JSON.stringify(rows);
     taken.push(performance.now() - start);
   }
   await client.end();

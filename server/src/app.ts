@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { constants } from 'node:zlib';
 import compression from 'compression';
 import express from 'express';
 import type { Express } from 'express';
@@ -50,7 +51,7 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
   pool.on('error', () => undefined); // a lost idle connection is replaced on next use
   app.disable('x-powered-by');
   app.set('trust proxy', config.secureCookie ? 1 : false);
-  app.use(requestLog(logger), styleNonce, securityHeaders(), compression());
+  app.use(requestLog(logger), styleNonce, securityHeaders(), compression({ level: constants.Z_BEST_SPEED }));
 
   app.get('/healthz', (_request, response) => {
     response.json({ status: 'ok' });

@@ -14,9 +14,11 @@ export interface Deps {
   readonly clock: () => Date;
   readonly practices: Recent<PracticeSettings>;
   readonly assessments: Recent<Assessment>;
+  /** Records as they were answered, as JSON. */
+  readonly cases: Recent<string>;
 }
 
 /** Everything a server process needs, with empty caches. */
 export function createDeps(given: Pick<Deps, 'database' | 'reference' | 'compute' | 'clock'>): Deps {
-  return { ...given, practices: new Recent(50), assessments: new Recent(40) };
+  return { ...given, practices: new Recent(50), assessments: new Recent(40), cases: new Recent(100) };
 }

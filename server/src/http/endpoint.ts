@@ -27,7 +27,7 @@ export interface Context<
   readonly request: Request;
 }
 
-/** An answer that is not JSON: sent when the unit of work is over, so that no connection waits for it. */
+/** An answer that is written already (a file, a stream, JSON that was kept): sent when the unit of work is over, so that no connection waits for it. */
 export class Sent {
   readonly send: (response: Response) => void | Promise<void>;
   constructor(send: Sent['send']) {
@@ -92,7 +92,7 @@ type Declared<P, Q, B, R> = Omit<EndpointShape, 'params' | 'query' | 'body' | 'r
   body?: B;
   response?: R;
 };
-type Result<R> = Promise<R extends Schema ? z.input<R> : unknown>;
+type Result<R> = Promise<R extends Schema ? z.input<R> | Sent : unknown>;
 
 /** Runs a unit's handler once: what was done before under the same id is answered by reading it again. */
 async function once<T>(

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
-import type { AthleteList, AthleteSummary, PageQuery } from '@yonder/core/contracts';
+import type { PageQuery } from '@yonder/core/contracts';
 import type { Reference } from '@yonder/core/reference';
 import type { Deps } from '../../deps.ts';
 import { cursorOf, pageOfRows } from '../../http/page.ts';
 import { workOutLater } from '../../jobs/summaries.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecords } from './record.ts';
-import { lineOf, summaryOf } from './summary.ts';
+import { lineJson, summaryOf } from './summary.ts';
 import type { Kept } from './summary.ts';
 
 interface Line {
@@ -14,7 +14,8 @@ interface Line {
   readonly name: string;
   readonly sport: string;
   readonly birthDate: string;
-  readonly summary: Kept | null;
+  /** The kept part as the JSON it is stored as: it is passed on as it stands. */
+  readonly summary: string | null;
   /** Nothing of athlete, practice or reference changed since it was worked out; at most the day did. */
   readonly current: boolean;
   readonly day: string | null;
@@ -31,8 +32,8 @@ function versionOf(reference: Reference): string {
 }
 
 /** The lines of a page with what is kept of each, in one query. */
-export const LINES_SQL = `
-  SELECT a.id, a.name, a.sport, a.birth_date AS "birthDate", s.summary, s.day,
+const LINES_SQL = `
+  SELECT a.id, a.name, a.sport, a.birth_date AS "birthDate", s.summary::text AS summary, s.day,
          COALESCE(s.athlete_revision = a.revision AND s.practice_revision = :practiceRevision
                   AND s.reference = :reference, false) AS current
   FROM athletes a LEFT JOIN athlete_summaries s ON s.athlete_id = a.id
@@ -110,19 +111,21 @@ export async function oldLines(unit: Unit, limit: number): Promise<string[]> {
 const AT_ONCE = 24;
 
 /**
- * A page of the practice's athletes by name. A line is kept under the revisions it was worked out from; one that is older
- * is worked out while the list waits, a few at once, and never shown as it was: the rest is a job (`pending` of them).
+ * A page of the practice's athletes by name, as JSON. A line is kept under the revisions it was worked out from; one that
+ * is older is worked out while the list waits, a few at once, and never shown as it was: the rest is a job (`pending` of
+ * them). What is kept is passed on as it is stored; reading and writing it anew would cost more than all the rest.
  */
-export async function listAthletes(deps: Deps, unit: Unit, page: PageQuery): Promise<AthleteList> {
+export async function listAthletes(deps: Deps, unit: Unit, page: PageQuery): Promise<string> {
   const lines = await readLines(unit, page);
   const old = lines.filter((line) => !line.current).map((line) => line.id);
   const fresh = await workOut(deps, unit, old.slice(0, AT_ONCE));
   const pending = lines.filter(({ id, current, day }) => !fresh.has(id) && (!current || day !== unit.today));
   if (pending.length > 0) await workOutLater(unit);
-  const show = (line: Line): AthleteSummary =>
-    lineOf(line, fresh.get(line.id) ?? (line.current ? line.summary : null), unit.today);
-  return {
-    ...pageOfRows(lines, page, (line) => [line.name, line.id], show),
-    pending: pending.length,
+  const show = (line: Line): string => {
+    const made = fresh.get(line.id);
+    const kept = made ? JSON.stringify(made) : line.current ? line.summary : null;
+    return lineJson(line, kept, unit.today);
   };
+  const { items, next } = pageOfRows(lines, page, (line) => [line.name, line.id], show);
+  return `{"items":[${items.join(',')}],"next":${JSON.stringify(next)},"pending":${pending.length}}`;
 }

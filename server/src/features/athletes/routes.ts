@@ -8,16 +8,30 @@ import {
   pageQuerySchema,
   updateAthleteSchema,
 } from '@yonder/core/contracts';
+import type { AthleteCase } from '@yonder/core/contracts';
 import { z } from 'zod';
 import type { Deps } from '../../deps.ts';
-import { endpoint } from '../../http/endpoint.ts';
+import { endpoint, Sent } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
+import type { Unit } from '../../work/unit.ts';
 import { listAthletes } from './list.ts';
 import { loadRecord, revisionOf } from './record.ts';
 import * as service from './service.ts';
-import { showAthlete } from './stories.ts';
+import { needAthlete, showAthlete } from './stories.ts';
 
 const athlete = z.strictObject({ athleteId: idSchema });
+
+/** A record as JSON; once answered it is known under its revision until anything of it changes. */
+async function caseJson(deps: Deps, unit: Unit, athleteId: string, on: string): Promise<string> {
+  const revision = revisionOf(unit, await needAthlete(unit, athleteId), on);
+  const known = deps.cases.get(revision);
+  if (known !== undefined) return known;
+  const { case: input, routine } = await loadRecord(unit, athleteId, on);
+  const answer: AthleteCase = { case: input, routineId: routine?.id ?? null, revision };
+  const json = JSON.stringify(answer);
+  deps.cases.set(revision, json);
+  return json;
+}
 
 /** Athletes: the list, one of them, and the case the core judges. */
 export function athleteEndpoints(deps: Deps): Endpoint[] {
@@ -32,7 +46,12 @@ export function athleteEndpoints(deps: Deps): Endpoint[] {
       audits: 'athletes.list',
       query: pageQuerySchema,
       response: athleteListSchema,
-      handler: ({ unit, query }) => listAthletes(deps, unit, query),
+      handler: async ({ unit, query }) => {
+        const json = await listAthletes(deps, unit, query);
+        return new Sent((response) => {
+          response.type('application/json').send(json);
+        });
+      },
     }),
     endpoint({
       id: 'createAthlete',
@@ -85,13 +104,10 @@ export function athleteEndpoints(deps: Deps): Endpoint[] {
       query: dayQuerySchema,
       response: athleteCaseSchema,
       handler: async ({ unit, params, query }) => {
-        const on = query.on ?? unit.today;
-        const record = await loadRecord(unit, params.athleteId, on);
-        return {
-          case: record.case,
-          routineId: record.routine?.id ?? null,
-          revision: revisionOf(unit, record.athlete, on),
-        };
+        const json = await caseJson(deps, unit, params.athleteId, query.on ?? unit.today);
+        return new Sent((response) => {
+          response.type('application/json').send(json);
+        });
       },
     }),
   ];

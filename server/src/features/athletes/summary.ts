@@ -64,12 +64,13 @@ const NOT_YET: Kept = {
   real: { better: 0, worse: 0 },
 };
 
-/** Who it is, with what is kept of them. */
-export function lineOf(
+/** Who it is, with what is kept of them (JSON, null when nothing is worked out yet): a line of the list as JSON. */
+export function lineJson(
   { id, name, sport, birthDate }: Pick<AthleteSummary, 'id' | 'name' | 'sport' | 'birthDate'>,
-  kept: Kept | null,
+  kept: string | null,
   today: string,
-): AthleteSummary {
+): string {
   const age = ageInYears(birthDate, today);
-  return { id, name, sport, birthDate, age, judged: kept !== null, ...(kept ?? NOT_YET) };
+  const who = JSON.stringify({ id, name, sport, birthDate, age, judged: kept !== null });
+  return `${who.slice(0, -1)},${(kept ?? JSON.stringify(NOT_YET)).slice(1)}`;
 }

@@ -45,7 +45,7 @@ describe('an import of screenings', () => {
     const rows = [
       row(id),
       row(id, { trials: [99] }, '2027-02-02'),
-      row(id, {}, '2027-02-01'),
+      row(id, { side: 'right' }, '2027-02-01'),
       row(id, {}, '2027-03-05'),
     ];
     const late = await north.create('/screenings/import', { rows }).expect(400);
@@ -55,6 +55,15 @@ describe('an import of screenings', () => {
     const implausible = await north.create('/screenings/import', { rows: rows.slice(0, 2) }).expect(400);
     expect(implausible.body.errors).toEqual([
       { path: '$.rows[1].result.trials[0]', message: '99 cm is outside -5 to 25 cm' },
+    ]);
+    expect(await visits(id)).toEqual([]);
+  });
+
+  it('refuses a place that stands in the file twice', async () => {
+    const { id } = await addAthlete(north);
+    const { body } = await north.create('/screenings/import', { rows: [row(id), row(id)] }).expect(400);
+    expect(body.errors).toEqual([
+      { path: '$.rows[1].result', message: 'stands in row 1 of the file already' },
     ]);
     expect(await visits(id)).toEqual([]);
   });

@@ -1,19 +1,29 @@
 import type { Imported, ImportScreenings } from '@yonder/core/contracts';
 import type { ScreeningResult } from '@yonder/core/domain';
 import { CSV_FIELDS, screeningCsvRow } from '@yonder/core/formats';
+import { safetyState } from '@yonder/core/safety';
 import Papa from 'papaparse';
-import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
+import { notFound, refuse } from '../../http/problem.ts';
 import type { FieldFault } from '../../http/problem.ts';
 import { newId } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
-import { groupBy } from '../athletes/stories.ts';
-import { putResults } from './service.ts';
+import { athleteOf } from '../athletes/record.ts';
+import { loadStories } from '../athletes/stories.ts';
+import { checkResults, storeResults } from './service.ts';
 
 type Row = ImportScreenings['rows'][0];
 
+const visitKey = ({ athleteId, date }: Pick<Row, 'athleteId' | 'date'>) => `${athleteId}/${date}`;
+
 /** Faults of rows against the athletes and the calendar, each at its own path. */
 function rowFaults(rows: readonly Row[], births: ReadonlyMap<string, string>, today: string): FieldFault[] {
-  return rows.flatMap(({ athleteId, date }, i) => {
+  const seen = new Map<string, number>();
+  return rows.flatMap(({ athleteId, date, result }, i) => {
+    const place = `${athleteId}/${date}/${result.test}/${result.side}`;
+    const before = seen.get(place);
+    if (before !== undefined)
+      return [{ path: `$.rows[${i}].result`, message: `stands in row ${before + 1} of the file already` }];
+    seen.set(place, i);
     const born = births.get(athleteId);
     if (born === undefined) return [{ path: `$.rows[${i}].athleteId`, message: 'no such athlete' }];
     if (date > today) return [{ path: `$.rows[${i}].date`, message: `${date} is after today, ${today}` }];
@@ -21,43 +31,31 @@ function rowFaults(rows: readonly Row[], births: ReadonlyMap<string, string>, to
   });
 }
 
-/** A fault of one visit's results, at the path of its row in the file. */
-function atRow(fault: FieldFault, rows: readonly { index: number }[]): FieldFault {
-  const path = fault.path.replace(
-    /^\$\[(\d+)\]\.?/,
-    (_, at: string) => `$.rows[${rows[Number(at)]?.index}].result.`,
-  );
-  return { ...fault, path: path.replace(/\.$/, '') };
-}
-
-async function importVisit(unit: Unit, group: readonly (Row & { index: number })[]): Promise<void> {
-  const [first] = group;
-  if (!first) return;
-  const { athleteId, date } = first;
-  const visit =
-    (await unit.rows.screenings.one({ athleteId, date })) ??
-    (await unit.rows.screenings.insert({
-      id: newId(),
+/** The visits of rows by athlete and day: those that are there, and new ones. */
+async function visitsOf(unit: Unit, rows: readonly Row[]): Promise<Map<string, string>> {
+  const wanted = new Map(rows.map((row) => [visitKey(row), row]));
+  const known = await unit.rows.screenings.all({
+    athleteId: [...new Set(rows.map((row) => row.athleteId))],
+    date: [...new Set(rows.map((row) => row.date))],
+  });
+  const ids = new Map(known.filter((v) => wanted.has(visitKey(v))).map((v) => [visitKey(v), v.id]));
+  const missing = [...wanted].filter(([key]) => !ids.has(key));
+  for (const [key] of missing) ids.set(key, newId());
+  await unit.rows.screenings.insertAll(
+    missing.map(([key, { athleteId, date }]) => ({
+      id: ids.get(key) ?? '',
       athleteId,
       date,
       finished: true,
       createdBy: unit.actor.id,
-    }));
-  try {
-    await putResults(
-      unit,
-      visit,
-      group.map((row) => row.result),
-    );
-  } catch (error) {
-    if (!(error instanceof ApiProblem) || error.errors.length === 0) throw error;
-    throw new ApiProblem(error.code, { errors: error.errors.map((f) => atRow(f, group)) });
-  }
+    })),
+  );
+  return ids;
 }
 
 const counts = (rows: readonly Row[]): Imported => ({
   results: rows.length,
-  visits: new Set(rows.map((row) => `${row.athleteId}/${row.date}`)).size,
+  visits: new Set(rows.map(visitKey)).size,
   athletes: new Set(rows.map((row) => row.athleteId)).size,
 });
 
@@ -76,11 +74,24 @@ export async function importScreenings(unit: Unit, { rows }: ImportScreenings): 
     'SELECT id FROM athletes WHERE practice_id = :practiceId AND id IN (:ids) ORDER BY id FOR UPDATE',
     { practiceId: unit.practiceId, ids },
   );
-  const visits = groupBy(
-    rows.map((row, index) => ({ ...row, index })),
-    (row) => `${row.athleteId}/${row.date}`,
+  const safetyOf = new Map(
+    (await loadStories(unit, ids)).map((story) => [
+      story.athlete.id,
+      safetyState(unit.reference, athleteOf(story), unit.today),
+    ]),
   );
-  for (const [, group] of [...visits].sort(([a], [b]) => (a < b ? -1 : 1))) await importVisit(unit, group);
+  checkResults(
+    unit,
+    rows.flatMap(({ athleteId, result }, i) => {
+      const safety = safetyOf.get(athleteId);
+      return safety ? [{ result, safety, at: `$.rows[${i}].result` }] : [];
+    }),
+  );
+  const visits = await visitsOf(unit, rows);
+  await storeResults(
+    unit,
+    rows.map((row) => ({ screeningId: visits.get(visitKey(row)) ?? '', result: row.result })),
+  );
   return counts(rows);
 }
 

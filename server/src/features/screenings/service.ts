@@ -100,35 +100,60 @@ async function safetyToday(unit: Unit, athleteId: string): Promise<SafetyState> 
   return safetyState(unit.reference, athleteOf(await loadStory(unit, athleteId)), unit.today);
 }
 
+/** A result on its way into a visit, with what is said of its athlete today and its place in what was sent. */
+export interface Placed {
+  readonly result: ScreeningResult;
+  readonly safety: SafetyState;
+  /** JSONPath of the result. */
+  readonly at: string;
+}
+
 /** Refuses results that cannot be (400, each at its path), then those that may not be (422). */
-function checkResults(unit: Unit, safety: SafetyState, results: readonly ScreeningResult[]): void {
+export function checkResults(unit: Unit, placed: readonly Placed[]): void {
   refuse(
-    results.flatMap((result, i) =>
-      resultFaults(unit.reference, result).map((f) => ({ ...f, path: f.path.replace('$', `$[${i}]`) })),
+    placed.flatMap(({ result, at }) =>
+      resultFaults(unit.reference, result).map((f) => ({ ...f, path: f.path.replace('$', at) })),
     ),
   );
-  const errors = results.flatMap((result, i) => {
+  const errors = placed.flatMap(({ result, safety, at }) => {
     const refused = refusalOf(unit, safety, result);
-    return refused === null ? [] : [{ path: `$[${i}].test`, message: refused }];
+    return refused === null ? [] : [{ path: `${at}.test`, message: refused }];
   });
   if (errors.length > 0) throw new ApiProblem('blocked', { errors });
 }
 
-/** Stores many results of one visit in one go, new or in place of the stored ones; all of them or none. */
+/** Stores results of any number of visits in two queries, new or in place of the stored ones. */
+export async function storeResults(
+  unit: Unit,
+  results: readonly { screeningId: string; result: ScreeningResult }[],
+): Promise<void> {
+  const stored = await unit.rows.results.all({
+    screeningId: [...new Set(results.map((r) => r.screeningId))],
+  });
+  const key = (visit: string, row: { test: string; side: string }) => `${visit}/${row.test}/${row.side}`;
+  const known = new Map(stored.map((row) => [key(row.screeningId, row), row]));
+  const rows = results.map(({ screeningId, result: { test, side, ...value } }) => {
+    const old = known.get(key(screeningId, { test, side }));
+    return { id: old?.id ?? newId(), screeningId, test, side, value, version: (old?.version ?? 0) + 1 };
+  });
+  await unit.rows.results.put(rows, ['value', 'version', 'actorKind', 'actorId']);
+}
+
+/** Stores many results of one visit in one go; all of them or none. */
 export async function putResults(
   unit: Unit,
   { id: screeningId, athleteId }: Pick<RowOf<'screenings'>, 'id' | 'athleteId'>,
   results: readonly ScreeningResult[],
 ): Promise<void> {
-  checkResults(unit, await safetyToday(unit, athleteId), results);
-  const stored = await unit.rows.results.all({ screeningId });
-  const key = (row: { test: string; side: string }) => `${row.test}/${row.side}`;
-  const known = new Map(stored.map((row) => [key(row), row]));
-  const rows = results.map(({ test, side, ...value }) => {
-    const old = known.get(key({ test, side }));
-    return { id: old?.id ?? newId(), screeningId, test, side, value, version: (old?.version ?? 0) + 1 };
-  });
-  await unit.rows.results.put(rows, ['value', 'version', 'actorKind', 'actorId']);
+  const safety = await safetyToday(unit, athleteId);
+  checkResults(
+    unit,
+    results.map((result, i) => ({ result, safety, at: `$[${i}]` })),
+  );
+  await storeResults(
+    unit,
+    results.map((result) => ({ screeningId, result })),
+  );
 }
 
 /** Stores one result; a version that is not the stored one gives 409 with the stored result. */
