@@ -24,7 +24,10 @@ async function signedIn(base) {
     'Accept-Encoding': 'identity', // packing is for the network; here it would only hide what the answer costs
   };
   const ask = (path, body) =>
-    fetch(`${base}/api/v1${path}`, { headers, ...(body ? { method: 'POST', body: JSON.stringify(body) } : {}) });
+    fetch(`${base}/api/v1${path}`, {
+      headers,
+      ...(body ? { method: 'POST', body: JSON.stringify(body) } : {}),
+    });
   return { headers, ask };
 }
 
@@ -71,7 +74,15 @@ async function rush(client, ids) {
       result: { test: 'heel-raise-reps', side: 'left', trials: [14 + n] },
     }));
   const on = new Date().toISOString().slice(0, 10);
-  const item = { drill: 'cat-camel', side: 'both', sets: 1, amount: 8, measure: 'reps', restSeconds: 10, setup: {} };
+  const item = {
+    drill: 'cat-camel',
+    side: 'both',
+    sets: 1,
+    amount: 8,
+    measure: 'reps',
+    restSeconds: 10,
+    setup: {},
+  };
   const routine = { on, mode: 'prepare', structure: 'short-minimum', request: {} };
   const all = await Promise.all(
     ids.slice(0, 20).flatMap((id) => [

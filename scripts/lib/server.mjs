@@ -1,5 +1,6 @@
 import { fork } from 'node:child_process';
 import { join } from 'node:path';
+import { createInterface } from 'node:readline';
 import { buildServer } from './build.mjs';
 import { root } from './paths.mjs';
 
@@ -12,13 +13,15 @@ function environmentOf(own) {
   };
 }
 
-async function forkBuilt(entry, environment) {
-  return fork(join(await buildServer(), `${entry}.js`), [], {
+async function forkBuilt(entry, environment, onLine) {
+  const child = fork(join(await buildServer(), `${entry}.js`), [], {
     cwd: root,
     execArgv: ['--enable-source-maps'],
     env: environmentOf(environment),
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    stdio: ['ignore', onLine ? 'pipe' : 'inherit', 'inherit', 'ipc'],
   });
+  if (onLine) createInterface({ input: child.stdout }).on('line', onLine);
+  return child;
 }
 
 /** Runs a command of the built server (`migrate`, `demo`) to its end; throws when it fails. */
@@ -31,9 +34,9 @@ export async function runOnce(entry, environment) {
   if (code !== 0) throw new Error(`${entry} failed (${code})`);
 }
 
-/** Starts the built server and waits until it listens. `stop` ends it gracefully. */
-export async function startServer(environment) {
-  const child = await forkBuilt('main', environment);
+/** Starts the built server and waits until it listens. `stop` ends it gracefully; `onLine` gets its log instead of the terminal. */
+export async function startServer(environment, onLine) {
+  const child = await forkBuilt('main', environment, onLine);
   return new Promise((resolve, reject) => {
     const exited = new Promise((done) => child.on('exit', done));
     exited.then((code) => reject(new Error(`the server ended before it listened (${code})`)));

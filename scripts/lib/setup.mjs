@@ -63,7 +63,7 @@ export async function ensureModules({ quiet = false } = {}) {
 /** Node 20.20 or newer, said plainly. */
 export function checkNode() {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
-  if (major > 20 || (major === 20 && minor >= 19)) return;
-  console.error(`Node.js 20.19 or newer is needed; this is ${process.versions.node}.`);
+  if (major > 20 || (major === 20 && minor >= 20)) return;
+  console.error(`Node.js 20.20 or newer is needed; this is ${process.versions.node}.`);
   process.exit(1);
 }

@@ -10,6 +10,7 @@ import type { Config } from './config.ts';
 import type { Deps } from './deps.ts';
 import { allEndpoints } from './endpoints.ts';
 import { mountEndpoints } from './http/endpoint.ts';
+import type { Endpoint } from './http/endpoint.ts';
 import { problemHandler, unknownPath } from './http/errors.ts';
 import { openApiDocument } from './http/openapi.ts';
 import { signInLimit } from './http/rateLimit.ts';
@@ -26,8 +27,23 @@ export interface App {
   readonly close: () => Promise<void>;
 }
 
+const ID = /^[0-9a-f-]{36}$/;
+
+/** A path as it may be logged: ids and the API's own words; whatever else stands in one could be said of somebody. */
+function loggedPath(endpoints: readonly Endpoint[]): (url: string) => string {
+  const words = new Set(['', 'api', 'v1', 'assets', 'healthz', 'readyz', 'openapi.json']);
+  for (const { path } of endpoints)
+    for (const word of path.split('/')) if (!word.startsWith(':')) words.add(word);
+  return (url) =>
+    (url.split('?')[0] ?? '')
+      .split('/')
+      .map((word) => (words.has(word) || ID.test(word) ? word : '…'))
+      .join('/');
+}
+
 /** Logs what was asked and how it went, never what was said: no bodies, queries, names or headers. */
-function requestLog(logger: Logger) {
+function requestLog(logger: Logger, endpoints: readonly Endpoint[]) {
+  const pathOf = loggedPath(endpoints);
   return pinoHttp({
     logger,
     genReqId: () => randomUUID(),
@@ -35,7 +51,7 @@ function requestLog(logger: Logger) {
       req: (request: { id: unknown; method: string; url: string }) => ({
         id: request.id,
         method: request.method,
-        path: request.url.split('?')[0],
+        path: pathOf(request.url),
       }),
       res: (response: { statusCode: number }) => ({ status: response.statusCode }),
       err: () => undefined,
@@ -51,7 +67,13 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
   pool.on('error', () => undefined); // a lost idle connection is replaced on next use
   app.disable('x-powered-by');
   app.set('trust proxy', config.secureCookie ? 1 : false);
-  app.use(requestLog(logger), styleNonce, securityHeaders(), compression({ level: constants.Z_BEST_SPEED }));
+  const endpoints = allEndpoints(deps);
+  app.use(
+    requestLog(logger, endpoints),
+    styleNonce,
+    securityHeaders(),
+    compression({ level: constants.Z_BEST_SPEED }),
+  );
 
   app.get('/healthz', (_request, response) => {
     response.json({ status: 'ok' });
@@ -64,7 +86,6 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
     response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'no database' });
   });
 
-  const endpoints = allEndpoints(deps);
   const document = openApiDocument(endpoints);
   app.get('/api/v1/openapi.json', (_request, response) => {
     response.json(document);

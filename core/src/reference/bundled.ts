@@ -12,13 +12,14 @@ import sessionChecks from './data/session-checks.json' with { type: 'json' };
 import structures from './data/structures.json' with { type: 'json' };
 import tests from './data/tests.json' with { type: 'json' };
 import { createReference } from './createReference.ts';
-import type { ReferenceData } from './types.ts';
+import { withMirrors } from './mirrors.ts';
+import type { StoredReference } from './mirrors.ts';
 
 /**
  * The reference data that ships with the product. Kept out of the main entry of this folder, because it is 1.7 MB:
  * the server and the command line import it, the browser fetches it once from the server.
  */
-export const bundledData = {
+export const bundledData = withMirrors({
   regions,
   restrictions,
   tests,
@@ -32,6 +33,6 @@ export const bundledData = {
   structures,
   schools,
   doseModes,
-} as unknown as ReferenceData; // JSON imports are untyped on purpose; schema.test.ts parses every entry
+} as unknown as StoredReference); // JSON imports are untyped on purpose; a test parses every entry
 
 export const bundledReference = createReference(bundledData);
