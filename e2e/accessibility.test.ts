@@ -37,6 +37,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     ['the gate of a proposed visit', 'Perrin Caldbeck', '/screen?scope=battery', 'instead'],
     ['what hurts and a protocol', 'Isla Crowmarsh', '/story?region=knee', 'Protocol after an operation'],
     ['the practice’s figures', '', '/figures', 'Short below'],
+    ['who saw what', '', '/audit', 'newest'],
     ['the library', '', '/library?drill=knee-to-wall-rock', 'easiest below'],
     ['a drill of the practice’s own', '', '/library/new?copy=cat-camel', 'What it serves'],
     ['files of screenings', '', '/screenings', 'Export all screenings'],

@@ -11,7 +11,7 @@ const files = execFileSync('git', ['ls-files', '--cached', '--others', '--exclud
 })
   .split('\n')
   .filter((file) => /\.(ts|tsx|mjs)$/.test(file) && !file.endsWith('.d.mts'));
-const isTest = (file) => /\.test\.tsx?$|^e2e\/|\/testing\//.test(file);
+const isTest = (file) => /\.test\.tsx?$|^e2e\/|\/testing\/|^scripts\/trials\//.test(file);
 const source = (file) =>
   ts.createSourceFile(file, readFileSync(`${root}/${file}`, 'utf8'), ts.ScriptTarget.Latest, true);
 const parsed = new Map(files.map((file) => [file, source(file)]));

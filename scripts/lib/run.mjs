@@ -17,3 +17,15 @@ export function runVisible(command, args, options = {}) {
 }
 
 export const isRoot = process.getuid?.() === 0;
+
+/** Runs a command without a terminal; resolves with its exit code and everything it said. */
+export function runQuiet(command, args, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let output = '';
+    child.stdout.on('data', (chunk) => (output += chunk));
+    child.stderr.on('data', (chunk) => (output += chunk));
+    child.on('error', reject);
+    child.on('exit', (code) => resolve({ status: code ?? 1, output }));
+  });
+}

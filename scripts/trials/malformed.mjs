@@ -71,7 +71,7 @@ function spoiled(value) {
   if (keys.length === 0 || random() < 0.1)
     return { ...copy, [pick(['extra', '__proto__', '\u0000', SECRET])]: pick(NASTY) };
   const key = pick(keys);
-  if (random() < 0.2) delete copy[key];
+  if (random() < 0.2) Reflect.deleteProperty(copy, key);
   else copy[key] = random() < 0.6 ? spoiled(copy[key]) : pick(NASTY);
   return copy;
 }

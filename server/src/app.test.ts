@@ -317,6 +317,12 @@ describe('the ground it stands on', () => {
     expect(log).toContain('"status":200');
     expect(log).not.toMatch(/Zebulon|Quillfeather|trials|ridge-and-valley|yonder\.sid/);
   });
+  it('logs of a path what the API names itself, and ids', async () => {
+    await north.get('/athletes/Zebulon?on=2027-03-01');
+    await north.get('/Quillfeather/zebulon');
+    const paths = app.log.map((line) => (JSON.parse(line) as { req?: { path: string } }).req?.path);
+    expect(paths.slice(-2)).toEqual(['/api/v1/athletes/…', '/api/v1/…/…']);
+  });
   it('keeps an audit trail of reading and changing', async () => {
     const athlete = await addAthlete(north);
     await north.get(`/athletes/${athlete.id}`);

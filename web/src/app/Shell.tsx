@@ -62,6 +62,7 @@ export function Shell() {
           <NavLink to="/athletes">Athletes</NavLink>
           <NavLink to="/library">Library</NavLink>
           <NavLink to="/figures">Figures</NavLink>
+          {me?.clinician.role === 'owner' ? <NavLink to="/audit">Audit</NavLink> : null}
         </nav>
         <div className={classes.tools}>
           <span className={classes.who}>

@@ -23,6 +23,9 @@ const LibraryPage = lazy(() =>
 const DrillEditor = lazy(() =>
   import('../features/library/DrillEditor.tsx').then((m) => ({ default: m.DrillEditor })),
 );
+const AuditPage = lazy(() =>
+  import('../features/practice/AuditPage.tsx').then((m) => ({ default: m.AuditPage })),
+);
 const AthleteWorkspace = lazy(() =>
   import('../features/athletes/AthleteWorkspace.tsx').then((m) => ({ default: m.AthleteWorkspace })),
 );
@@ -55,6 +58,7 @@ export const router = createBrowserRouter([
           { path: '/screenings', element: <ImportPage /> },
           { path: '/figures', element: <FiguresPage /> },
           { path: '/library', element: <LibraryPage /> },
+          { path: '/audit', element: <AuditPage /> },
           { path: '/library/new', element: <DrillEditor /> },
           { path: '/library/own/:rowId', element: <DrillEditor /> },
           { path: '/athletes/new', element: <NewAthletePage /> },

@@ -22,6 +22,12 @@ export function dayText(day: string): string {
   return dayjs(day).format('D MMM YYYY');
 }
 
+/** An instant in the practice's time zone: "14 Mar 2027, 09:05". */
+export function timeText(instant: string): string {
+  const at = practiceZone ? dayjs(instant).tz(practiceZone) : dayjs(instant);
+  return at.format('D MMM YYYY, HH:mm');
+}
+
 /** "14 Mar". */
 export function shortDay(day: string): string {
   return dayjs(day).format('D MMM');

@@ -1,5 +1,7 @@
 import { cleanup } from '@testing-library/react';
 import { afterEach, beforeEach } from 'vitest';
+import { api } from '../app/api.ts';
+import { store } from '../app/store.ts';
 
 // What the interface library asks of a browser and this DOM does not have.
 class Nothing {
@@ -18,5 +20,8 @@ Object.defineProperty(window, 'matchMedia', {
   }),
 });
 
-beforeEach(() => localStorage.clear());
+beforeEach(() => {
+  localStorage.clear();
+  store.dispatch(api.util.resetApiState());
+});
 afterEach(cleanup);

@@ -15,8 +15,11 @@ import { useSessionQuery, useSessionsQuery, useStartSessionMutation } from './se
 
 type SessionCheck = ReferenceData['sessionChecks'][number];
 
+const LIMIT_WORDS: Readonly<Record<string, string>> = { '<=': 'up to', '>=': 'at least', '==': 'only' };
+
+/** "up to 2". */
 function limitText({ limit }: SessionCheck): string {
-  return `${limit.op} ${String(limit.value)}`;
+  return `${LIMIT_WORDS[limit.op] ?? limit.op} ${String(limit.value)}`;
 }
 
 /** Questions to ask before the first drill, from the entry criteria of the routine's drills. */
@@ -49,7 +52,7 @@ function AskFirst({
       {checks.map((check) => (
         <div key={check.id} className={classes.check} role="group" aria-label={check.name}>
           <span>
-            {check.ask} <span className="muted">Holds: {limitText(check)}.</span>
+            {check.ask} <span className="muted">It may start with {limitText(check)}.</span>
             {answers[check.id] === false ? <b> {check.ifFailed}</b> : null}
           </span>
           <SegmentedControl
