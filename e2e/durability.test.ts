@@ -63,10 +63,11 @@ describe('kill -9', () => {
       session ??= await signIn(server.port);
       acknowledged.push(...(await writeUntilGone(server, session, round)));
     }
-    expect(acknowledged.length).toBeGreaterThan(30);
+    expect(acknowledged.length).toBeGreaterThan(10);
     const rows = await stored<{ name: string }>("SELECT name FROM athletes WHERE name LIKE 'Durable %'");
     const names = new Set(rows.map((row) => row.name));
     expect(acknowledged.filter((name) => !names.has(name))).toEqual([]);
+    expect(names.size).toBe(rows.length); // nothing is there twice
   }, 120_000);
 
   it('of the database leaves a folder that starts again with its data', async () => {

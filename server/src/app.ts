@@ -66,6 +66,7 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
   const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 6 });
   pool.on('error', () => undefined); // a lost idle connection is replaced on next use
   app.disable('x-powered-by');
+  app.disable('etag'); // answers are never kept by a browser; what may be has its version in its path
   app.set('trust proxy', config.secureCookie ? 1 : false);
   const endpoints = allEndpoints(deps);
   app.use(
@@ -86,8 +87,9 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
     response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'no database' });
   });
 
-  const document = openApiDocument(endpoints);
+  let document: object | null = null; // only who asks for it waits until it is written
   app.get('/api/v1/openapi.json', (_request, response) => {
+    document ??= openApiDocument(endpoints);
     response.json(document);
   });
   app.use('/api/v1', sessionMiddleware(pool, config.sessionSecret, config.secureCookie));

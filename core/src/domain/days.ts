@@ -24,9 +24,8 @@ export function addDays(day: IsoDay, days: number): IsoDay {
 
 /** Completed years from `birthDate` to `today`. */
 export function ageInYears(birthDate: IsoDay, today: IsoDay): number {
-  const [by = 0, bm = 0, bd = 0] = birthDate.split('-').map(Number);
-  const [ty = 0, tm = 0, td = 0] = today.split('-').map(Number);
-  return ty - by - (tm < bm || (tm === bm && td < bd) ? 1 : 0);
+  const years = Number(today.slice(0, 4)) - Number(birthDate.slice(0, 4));
+  return today.slice(5) < birthDate.slice(5) ? years - 1 : years; // month and day as text sort like a calendar
 }
 
 /** The ISO day `months` earlier, clamped to the end of a shorter month. */

@@ -12,7 +12,8 @@ type Answer = { status: number; body?: unknown } | 'no answer';
 /** Stands in for the server: notes every request and answers as the test says. */
 export function fakeServer(answer: (sent: Sent) => Answer) {
   const sent: Sent[] = [];
-  vi.stubGlobal('fetch', async (input: Request) => {
+  vi.stubGlobal('fetch', async (asked: Request | string) => {
+    const input = typeof asked === 'string' ? new Request(new URL(asked, 'http://localhost')) : asked;
     const text = await input.clone().text();
     const one = {
       method: input.method,

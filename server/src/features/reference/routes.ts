@@ -10,7 +10,7 @@ import { notFound } from '../../http/problem.ts';
 export function referenceEndpoints(deps: Deps): Endpoint[] {
   const json = Buffer.from(JSON.stringify(deps.reference.data));
   const version = createHash('sha256').update(json).digest('hex').slice(0, 16);
-  const zipped = gzipSync(json, { level: 9 });
+  let zipped: Buffer | null = null; // packed once, for the first who asks
   return [
     endpoint({
       id: 'readReferenceVersion',
@@ -38,8 +38,10 @@ export function referenceEndpoints(deps: Deps): Endpoint[] {
         return new Sent((response) => {
           response.set({ 'Cache-Control': 'private, max-age=31536000, immutable', Vary: 'Accept-Encoding' });
           response.type('application/json');
-          if (request.acceptsEncodings('gzip')) response.set('Content-Encoding', 'gzip').send(zipped);
-          else response.send(json);
+          if (request.acceptsEncodings('gzip')) {
+            zipped ??= gzipSync(json, { level: 9 });
+            response.set('Content-Encoding', 'gzip').send(zipped);
+          } else response.send(json);
         });
       },
     }),
