@@ -1,4 +1,4 @@
-import { fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { act, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { assessCase } from '@yonder/core/assess';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { caseSchema } from '@yonder/core/schemas';
@@ -54,24 +54,29 @@ const workspace = {
   on: '2027-03-01',
 } as unknown as Workspace;
 
-function open() {
-  const sent = fakeServer(({ path }) => {
+async function open() {
+  const sent = fakeServer(({ method, path }) => {
     if (path === '/reference') return { status: 200, body: { version: 'v' } };
     if (path === '/reference/v') return { status: 200, body: bundledReference.data };
     if (path === '/routines/r') return { status: 200, body: routine };
-    if (path.endsWith('/sessions')) return { status: 200, body: { items: [], next: null } };
+    if (method === 'GET' && path.endsWith('/sessions'))
+      return { status: 200, body: { items: [], next: null } };
     return 'no answer';
   });
-  render(
-    <Page>
-      <Suspense>
-        <ReferenceProvider>
-          <WorkspaceContext value={workspace}>
-            <RunPage />
-          </WorkspaceContext>
-        </ReferenceProvider>
-      </Suspense>
-    </Page>,
+  // What suspends is shown once the act is over.
+  await act(
+    async () =>
+      void render(
+        <Page>
+          <Suspense>
+            <ReferenceProvider>
+              <WorkspaceContext value={workspace}>
+                <RunPage />
+              </WorkspaceContext>
+            </ReferenceProvider>
+          </Suspense>
+        </Page>,
+      ),
   );
   return sent;
 }
@@ -82,7 +87,7 @@ const answer = (word: string) => {
 
 describe('before a run', () => {
   it('every question is asked, and one that does not hold keeps the run closed with what follows', async () => {
-    const sent = open();
+    const sent = await open();
     await waitFor(() => expect(start().disabled).toBe(true));
     expect(screen.getByText(/to answer first/)).toBeTruthy();
     answer('does not');
