@@ -38,6 +38,8 @@ await page.keyboard.press('Enter');
 await page.waitForSelector('table');
 await pause(500);
 await shoot('athletes');
+await page.goto(`${base}/audit`, { waitUntil: 'networkidle0' });
+await shoot('audit');
 const ids = await page.evaluate(async () => {
   const { items: rows } = await (await fetch('/api/v1/athletes')).json();
   return Object.fromEntries(rows.map((row) => [row.name.split(' ')[0], row.id]));

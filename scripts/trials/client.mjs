@@ -1,18 +1,6 @@
-// A signed-in client of the API for trials, and randomness that is the same for the same seed.
+// A signed-in client of the API for trials.
 
 export const ACCOUNT = { email: 'rowan@northfell.example', password: 'ridge-walk' };
-
-/** Numbers from 0 up to 1, always the same for a seed (mulberry32). */
-export function seeded(seed) {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /** Signs in; `raw` sends any text to any place. */
 export async function clientOf(base, account) {

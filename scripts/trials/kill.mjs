@@ -1,5 +1,5 @@
 // Kills server and database during concurrent writes, round after round, then sends everything again: nothing that was
-// acknowledged may be lost, nothing may be there twice. Usage: node scripts/trials/kill.mjs [rounds] [seed]
+// acknowledged may be lost, nothing may be there twice. Usage: node --import tsx scripts/trials/kill.mjs [rounds] [seed]
 import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
@@ -8,10 +8,11 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { removeCluster, startCluster } from '../lib/postgres.mjs';
 import { runOnce, startServer } from '../lib/server.mjs';
-import { ACCOUNT, clientOf, seeded } from './client.mjs';
+import { seededRandom } from '../../core/src/random/index.ts';
+import { ACCOUNT, clientOf } from './client.mjs';
 
 const rounds = Number(process.argv[2] ?? 30);
-const random = seeded(Number(process.argv[3] ?? 1));
+const random = seededRandom(Number(process.argv[3] ?? 1));
 const folder = mkdtempSync(join(tmpdir(), 'yonder-kill-'));
 chmodSync(folder, 0o755);
 const options = { folder: join(folder, 'pg'), secretFile: join(folder, 'secret') };

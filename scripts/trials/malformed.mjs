@@ -1,14 +1,15 @@
 // Sends malformed requests to every endpoint of the API: no answer may be a 5xx, the server must live, and nothing of what
-// is stored may stand in a log, the database's included. Usage: node scripts/trials/malformed.mjs [requests] [seed]
+// is stored may stand in a log, the database's included. Usage: node --import tsx scripts/trials/malformed.mjs [requests] [seed]
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import pg from 'pg';
 import { startServer } from '../lib/server.mjs';
 import { throwawayProduct } from '../lib/throwaway.mjs';
-import { ACCOUNT, clientOf, seeded } from './client.mjs';
+import { seededRandom } from '../../core/src/random/index.ts';
+import { ACCOUNT, clientOf } from './client.mjs';
 
 const wanted = Number(process.argv[2] ?? 20_000);
-const random = seeded(Number(process.argv[3] ?? 1));
+const random = seededRandom(Number(process.argv[3] ?? 1));
 const pick = (list) => list[Math.floor(random() * list.length)];
 /** A word in everything that is stored and sent: wherever a log shows it, health data leaked. */
 const SECRET = 'Quillfeather';

@@ -1,3 +1,4 @@
+import { sameJson } from '../domain/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import type { Reference } from '../reference/index.ts';
 
@@ -22,38 +23,16 @@ export function predecessorOf(
   );
 }
 
-const text = (value: unknown) => JSON.stringify(value ?? null);
-
 /** How an item came from the one before it: another drill, another set-up, another dose; null when nothing changed. */
 function stepBetween(reference: Reference, before: RoutineItem, after: RoutineItem): Origin['by'] | null {
   if (before.drill !== after.drill)
     return ladderOf(reference, before.drill) === ladderOf(reference, after.drill) ? 'level' : 'swap';
-  if (text(Object.entries(before.setup).sort()) !== text(Object.entries(after.setup).sort())) return 'set-up';
-  const dose = ({
-    side,
-    sets,
-    amount,
-    holdSeconds,
-    restSeconds,
-    tempo,
-    perSide,
-    holdBreaths,
-    bothWays,
-    circuit,
-  }: RoutineItem) =>
-    text([
-      side,
-      sets,
-      amount,
-      holdSeconds,
-      restSeconds,
-      tempo,
-      perSide,
-      holdBreaths,
-      bothWays,
-      circuit?.rounds,
-    ]);
-  return dose(before) === dose(after) ? null : 'dose';
+  if (!sameJson(before.setup, after.setup)) return 'set-up';
+  const dose = ({ id: _i, from: _f, phase: _p, setup: _s, circuit, ...dosed }: RoutineItem) => ({
+    ...dosed,
+    rounds: circuit?.rounds,
+  });
+  return sameJson(dose(before), dose(after)) ? null : 'dose';
 }
 
 /**

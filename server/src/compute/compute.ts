@@ -1,7 +1,7 @@
 import { MessageChannel } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
-import type { BuildReport, ItemExplanation, SolvedPlan } from '@yonder/core/builder';
-import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
+import type { BuildReport, SolvedPlan } from '@yonder/core/builder';
+import type { BuildRequest, Case } from '@yonder/core/domain';
 import { Piscina } from 'piscina';
 
 /** A better answer while a build goes on. */
@@ -42,15 +42,6 @@ export class Compute {
     } finally {
       port1.close();
     }
-  }
-
-  /** Why each item of a routine is in, and what to watch with it today. */
-  async explain(
-    input: Case,
-    request: BuildRequest,
-    items: readonly RoutineItem[],
-  ): Promise<ItemExplanation[]> {
-    return (await this.pool.run({ case: input, request, items }, { name: 'explain' })) as ItemExplanation[];
   }
 
   close(): Promise<void> {

@@ -1,8 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
 import { assessCase } from '@yonder/core/assess';
-import { buildRoutine, createHighsSolver, explainItems, prepareBuild } from '@yonder/core/builder';
-import type { BuildReport, ItemExplanation } from '@yonder/core/builder';
-import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
+import { buildRoutine, createHighsSolver } from '@yonder/core/builder';
+import type { BuildReport } from '@yonder/core/builder';
+import type { BuildRequest, Case } from '@yonder/core/domain';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import loadHighs from 'highs';
 import type { Interim } from './compute.ts';
@@ -23,17 +23,4 @@ export async function build({
   return buildRoutine(assessCase(bundledReference, input), request, await solver, {
     onReport: (report, stage) => tell({ report, stage }),
   });
-}
-
-/** Explains items as they stand. */
-export function explain({
-  case: input,
-  request,
-  items,
-}: {
-  case: Case;
-  request: BuildRequest;
-  items: readonly RoutineItem[];
-}): ItemExplanation[] {
-  return explainItems(prepareBuild(assessCase(bundledReference, input), request), items);
 }

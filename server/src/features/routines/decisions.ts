@@ -1,4 +1,5 @@
 import type { Decide, Decided } from '@yonder/core/contracts';
+import { sameJson } from '@yonder/core/domain';
 import { applyVerdicts, decideProgress } from '@yonder/core/progress';
 import type { Decision } from '@yonder/core/progress';
 import type { IdentifiedItem } from '@yonder/core/routine';
@@ -66,9 +67,7 @@ export async function decide(deps: Deps, unit: Unit, athleteId: string, input: D
   const items = applyVerdicts(assessment, decisions, verdicts) as IdentifiedItem[];
   if (items.length > 0) await refuseUnsafe(unit, record.case.athlete, items, input.on);
   await keepVerdicts(unit, { ...current, athleteId }, input, (item) => decisions[place(item)]);
-  // Compared as the core reads them: the database orders the keys of stored items its own way.
-  const changed = JSON.stringify(items) !== JSON.stringify(record.case.routine?.items);
-  if (!changed || items.length === 0) return { routine: null };
+  if (items.length === 0 || sameJson(items, current.items)) return { routine: null };
   const { mode, structure, request } = current;
   const version = { id: idWithin(input.id, 'version'), on: input.on, mode, structure, request, items };
   const reasons = reasonsOf(assessment, request, items);
