@@ -38,8 +38,6 @@ await page.keyboard.press('Enter');
 await page.waitForSelector('table');
 await pause(500);
 await shoot('athletes');
-await page.goto(`${base}/audit`, { waitUntil: 'networkidle0' });
-await shoot('audit');
 const ids = await page.evaluate(async () => {
   const { items: rows } = await (await fetch('/api/v1/athletes')).json();
   return Object.fromEntries(rows.map((row) => [row.name.split(' ')[0], row.id]));
@@ -52,6 +50,8 @@ await visit('Pell', 'story');
 await shoot('story');
 await visit('Wren', 'story');
 await shoot('gate');
+await page.goto(`${base}/audit`, { waitUntil: 'networkidle0' });
+await shoot('audit');
 await visit('Mira', 'screen');
 await page.focus('table input');
 for (const value of ['8.1', '8.0', '8.2', '0', '11.0', '11.2', '11.1', '0']) {

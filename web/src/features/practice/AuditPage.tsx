@@ -11,7 +11,7 @@ const actionText = (action: string) => action.replaceAll('-', ' ').replace('.', 
 function Row({ at, actor, athlete, action }: AuditRow) {
   return (
     <Table.Tr>
-      <Table.Td className="numeric">{timeText(at)}</Table.Td>
+      <Table.Td>{timeText(at)}</Table.Td>
       <Table.Td>{actor.name ?? actor.kind}</Table.Td>
       <Table.Td>{actionText(action)}</Table.Td>
       <Table.Td>
