@@ -15,6 +15,7 @@ const { open, clinician } = await atTheDesk();
 
 /** The test whose entry is open. */
 async function openTest(): Promise<Test> {
+  await open.page.waitForSelector('#test-title');
   const name = await open.page.$eval('#test-title', (node) => node.textContent ?? '');
   const test = bundledReference.data.tests.find((t) => t.name === name);
   if (!test) throw new Error(`no test "${name}"`);
