@@ -17,6 +17,7 @@ describe('an open stop-and-refer sign', () => {
     await clinician.presses('Record clearance');
     await clinician.reads('Cleared by Dr V. Ness');
     await visit('Ada Brackenridge', 'screen');
+    await clinician.hasNothingNew();
     await clinician.reads('Weight-bearing lunge test');
     const [row] = await stored<{ clearance_by: string; clearance_scope: string }>(
       'SELECT clearance_by, clearance_scope FROM red_flag_answers WHERE answer AND athlete_id = $1',
@@ -26,11 +27,11 @@ describe('an open stop-and-refer sign', () => {
   });
 
   it('one tick at the gate ends routine building for everything it blocks', async () => {
-    await visit('Wren Hollis', 'story');
-    await clinician.reads('Before anything else');
-    const question = await open.page.waitForSelector('::-p-text(numbness around the seat)');
-    await question?.click();
-    await clinician.presses('Record 1 sign as present');
+    await visit('Wren Hollis', 'gate');
+    await clinician.presses('Bladder, feeling, strength');
+    await clinician.ticks('Trouble with bladder or bowel, numb around the seat, weak or sore down both legs');
+    await clinician.presses('Record this sign');
+    await clinician.reads('now: emergency.');
     await clinician.reads('Stop and refer: everything');
     await clinician.walksTo('Routine');
     await clinician.reads('No routine while a stop-and-refer sign is open');

@@ -64,19 +64,17 @@ describe('from one stiff ankle to a routine that progresses', () => {
     await open.page.keyboard.press('Escape');
     await clinician.ticks('wall');
     await clinician.presses('Add and answer the stop-and-refer questions');
-    await clinician.reads('Before anything else: stop-and-refer signs, ankle and foot');
+    await clinician.reads('Before anything is built');
     athleteId = open.page.url().match(/athletes\/([0-9a-f-]+)/)?.[1] ?? '';
-
-    await clinician.walksTo('Screen');
-    await clinician.reads('Before anything else');
-    await clinician.presses('None of these: record');
-    await clinician.reads('Weight-bearing lunge test');
-    const answers = await stored<{ answer: boolean }>(
-      'SELECT answer FROM red_flag_answers WHERE athlete_id = $1',
+    const topics = await clinician.goesThroughTheGate();
+    await clinician.reads(`all ${topics} topics answered`);
+    const answers = await stored<{ topic: string; outcome: string }>(
+      'SELECT topic, outcome FROM gate_answers WHERE athlete_id = $1',
       [athleteId],
     );
-    expect(answers.length).toBeGreaterThan(25);
-    expect(answers.every((row) => !row.answer)).toBe(true);
+    expect(answers).toHaveLength(topics);
+    expect(answers.map((row) => row.topic)).toEqual(expect.arrayContaining(['heart', 'knee', 'ankle-foot']));
+    expect(new Set(answers.map((row) => row.outcome))).toEqual(new Set(['none']));
 
     await clinician.walksTo('Story');
     await clinician.dates('Date', addDays(TODAY, -90));

@@ -102,6 +102,7 @@ describe('pain limits of the practice', () => {
 describe('screening by eye and by device', () => {
   it('two raters are set side by side and both are stored', async () => {
     await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/screen?region=knee`);
+    await clinician.hasNothingNew();
     await pickTest('Lateral step-down quality');
     await clinician.presses('Knee moves inside the big toe, left: not looked at');
     await clinician.reads('grade 2');
@@ -119,6 +120,7 @@ describe('screening by eye and by device', () => {
 
   it('an angle is captured when it holds still, without a press', async () => {
     await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/screen?region=ankle-foot`);
+    await clinician.hasNothingNew();
     await pickTest('Weight-bearing lunge test, shin angle');
     await clinician.presses('Capture from inclinometer');
     await clinician.reads('simulated');
@@ -136,6 +138,7 @@ describe('screening by eye and by device', () => {
 
   it('pain with its place and feel suggests what to look at, on the ridge', async () => {
     await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/screen?region=ankle-foot`);
+    await clinician.hasNothingNew();
     await pickTest('Weight-bearing lunge test, toe-to-wall');
     await open.page.focus('[data-entry] [data-field]');
     for (const value of ['7.4', '7.5', '7.4', '2']) await clinician.calls(value);
@@ -153,6 +156,7 @@ describe('screening by eye and by device', () => {
 
   it('a raw reach in centimetres becomes a share of that side’s limb', async () => {
     await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/screen?region=ankle-foot`);
+    await clinician.hasNothingNew();
     await pickTest('Anterior reach in single-leg balance');
     await clinician.fills('Raw reading', '62');
     await clinician.presses('Take 72.1 % limb'); // leg 86 cm
@@ -166,6 +170,7 @@ describe('screening by eye and by device', () => {
 describe('what is typed', () => {
   it('is stored without leaving the field: a reload at once loses nothing', async () => {
     await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/screen?region=ankle-foot`);
+    await clinician.hasNothingNew();
     await pickTest('Great toe extension');
     await open.page.focus('[data-entry] [data-field]');
     await open.page.keyboard.type('61');

@@ -74,11 +74,11 @@ describe('a whole visit', () => {
     await clinician.chooses('Sport tasks', 'Steep uphill running');
     await open.page.keyboard.press('Escape');
     await clinician.presses('Add and answer the stop-and-refer questions');
-    await clinician.reads('Before anything else');
+    await clinician.goesThroughTheGate();
     const [athlete] = await stored<{ id: string }>("SELECT id FROM athletes WHERE name = 'Tessa Windgather'");
     const id = athlete?.id ?? '';
     await clinician.opens(`/athletes/${id}/screen?scope=battery&minutes=120`);
-    await clinician.presses('None of these: record');
+    await clinician.goesThroughTheGate();
     await clinician.reads('Proposed visit');
 
     const entered: Test[] = [];

@@ -38,6 +38,7 @@ describe('the story', () => {
 
   it('a protocol opens the tests it ticks', async () => {
     await visit('Isla Crowmarsh', 'screen?region=knee');
+    await clinician.hasNothingNew();
     await clinician.reads('Passive knee flexion');
     const sidesOf = async (test: string) => {
       await open.page.evaluate((name: string) => {
@@ -159,6 +160,7 @@ describe('a figure of the practice', () => {
 describe('screening', () => {
   it('a device’s trace fills the trial, in the unit of the test', async () => {
     await visit('Mira Oldtown', 'screen?region=ankle-foot');
+    await clinician.hasNothingNew();
     await open.page.evaluate(() => {
       const pick = [...document.querySelectorAll<HTMLElement>('ol button')];
       pick.find((b) => b.innerText.startsWith('Isometric ankle eversion'))?.click();
@@ -187,6 +189,7 @@ describe('screening', () => {
 
   it('the balance clock goes on through touch-downs and stores both', async () => {
     await visit('Mira Oldtown', 'screen?region=ankle-foot');
+    await clinician.hasNothingNew();
     await open.page.evaluate(() => {
       const pick = [...document.querySelectorAll<HTMLElement>('ol button')];
       pick.find((b) => b.innerText.startsWith('Single-leg stance, eyes closed'))?.click();

@@ -169,6 +169,30 @@ export class Clinician {
     await this.sees('Runner', 'dialog');
   }
 
+  /** Reads out topic after topic of the gate and answers each with none of its signs; how many those were. */
+  async goesThroughTheGate(): Promise<number> {
+    await this.page.waitForSelector('#gate-ask');
+    for (let topics = 1; ; topics += 1) {
+      const ask = await this.page.$eval('#gate-ask', (node) => node.textContent ?? '');
+      const names = await this.page.$$eval('main button', (nodes) => nodes.map((n) => n.textContent ?? ''));
+      await this.page.keyboard.press(names.some((name) => name.includes('Yes, all of it')) ? 'y' : 'n');
+      await this.page.waitForFunction(
+        (before: string) => document.querySelector('#gate-ask')?.textContent !== before,
+        {},
+        ask,
+      );
+      if (!(await this.page.$('#gate-ask'))) return topics;
+    }
+  }
+
+  /** Says that nothing is new at this visit, where that is asked. */
+  async hasNothingNew(): Promise<void> {
+    await this.page.waitForSelector('#visit-title, [data-entry] [data-field]');
+    if (!(await this.page.$('#visit-title'))) return;
+    await this.page.keyboard.press('n');
+    await this.page.waitForSelector('[data-entry] [data-field]');
+  }
+
   /** Throws the routine being edited away. */
   async discards(): Promise<void> {
     await this.presses('Derive…');

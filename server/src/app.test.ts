@@ -8,7 +8,7 @@ import type { Reason } from '@yonder/core/reasons';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import {
   addAthlete,
-  answerSigns,
+  saySign,
   DONE,
   ATHLETE,
   createTestApp,
@@ -192,8 +192,8 @@ describe('safety on the server', () => {
 
   it('a positive stop sign blocks until a named clinician clears it; a later "no" does not', async () => {
     const athlete = await addAthlete(north);
-    await answerSigns(north, athlete.id, 'ankle-foot', 'ankle-achilles').expect(201);
-    await answerSigns(north, athlete.id, 'ankle-foot').expect(201);
+    await saySign(north, athlete.id, 'ankle-achilles').expect(201);
+    await north.create(`/athletes/${athlete.id}/gate`, { topic: 'ankle-foot', outcome: 'none' }).expect(201);
     expect((await issue(north, athlete.id, TODAY)).body.code).toBe('safety-refused');
     const { body: screening } = await north.create(`/athletes/${athlete.id}/screenings`, { date: TODAY });
     expect(
@@ -205,15 +205,6 @@ describe('safety on the server', () => {
     await north.post(path, { by: '', date: TODAY, scope: 'all', version: 1 }).expect(400);
     await north.post(path, { by: 'Dr V. Ness', date: TODAY, scope: 'full loading', version: 1 }).expect(200);
     await issue(north, athlete.id, TODAY).expect(201);
-  });
-
-  it('every question of a region must be answered', async () => {
-    const athlete = await addAthlete(north);
-    const answers = [{ redFlag: 'ankle-acute', answer: false }];
-    const response = await north
-      .create(`/athletes/${athlete.id}/red-flags`, { regions: ['ankle-foot'], answers })
-      .expect(400);
-    expect(response.body.errors.length).toBeGreaterThan(5);
   });
 });
 

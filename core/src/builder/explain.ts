@@ -81,16 +81,21 @@ export function optionReasons(prepared: Prepared, option: Option): Reason[] {
   return reasons;
 }
 
-/** Handling texts under which a drill may be done today. */
+/** Handling texts under which a drill may be done today, and that it is looser than what it comes from. */
 export function handlingOf(prepared: Prepared, drillId: string): Reason[] {
   const drill = prepared.reference.drills.get(drillId);
   if (!drill) return [];
-  return drillSafety(prepared.reference, drill, prepared.safety).handling.map(({ precaution, text }) => ({
-    rule: 'handle-with-care',
-    drill: drill.id,
-    precaution,
-    text,
-  }));
+  const { looser } = drill;
+  const handling = drillSafety(prepared.reference, drill, prepared.safety).handling;
+  return [
+    ...handling.map(({ precaution, text }): Reason => ({
+      rule: 'handle-with-care',
+      drill: drill.id,
+      precaution,
+      text,
+    })),
+    ...(looser ? [{ rule: 'looser-than-source', drill: drill.id, ...looser } as const] : []),
+  ];
 }
 
 function optionFor(prepared: Prepared, item: RoutineItem): Option | undefined {

@@ -3,6 +3,9 @@ import type { RoutineItem } from '../domain/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import type { Check, Checked, Placed } from './types.ts';
 
+/** Up to so many sets are nobody's business, whatever the drill's own range. */
+const EXTRA_SETS_FROM = 4;
+
 /** The most of an amount that keeps every side as far from failure as the mode wants. */
 function allowedAmount({ prepared }: Checked, { drill, item }: Placed): number {
   const { min, max } = drill.dose.amount;
@@ -46,6 +49,33 @@ export function checkFailure(checked: Checked): Check[] {
         repair: {
           does: { rule: 'repair-lower', drill: drill.id, amount },
           items: checked.items.map((own, i) => (i === index ? withAtMost(item, amount) : own)),
+        },
+      },
+    ];
+  });
+}
+
+/** More sets than the drill is meant for. */
+export function checkSets(checked: Checked): Check[] {
+  return checked.placed.flatMap(({ drill, item, index }): Check[] => {
+    const most = Math.max(drill.dose.sets.max, EXTRA_SETS_FROM);
+    const sets = Math.max(...sideDoses(drill, item).map((dose) => dose.sets));
+    if (sets <= most) return [];
+    const cut = (dose: { sets: number; amount: number }) => ({ ...dose, sets: Math.min(dose.sets, most) });
+    const { perSide } = item;
+    const fewer: RoutineItem = {
+      ...item,
+      sets: Math.min(item.sets, most),
+      ...(perSide ? { perSide: { left: cut(perSide.left), right: cut(perSide.right) } } : {}),
+    };
+    return [
+      {
+        level: 'warn',
+        reason: { rule: 'too-many-sets', drill: drill.id, sets, most },
+        at: [index],
+        repair: {
+          does: { rule: 'repair-fewer-sets', drill: drill.id, sets: most },
+          items: checked.items.map((own, i) => (i === index ? fewer : own)),
         },
       },
     ];

@@ -2,13 +2,14 @@ import type { Prepared } from '../builder/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import { routineTime } from '../dose/index.ts';
 import { checkAllowed } from './allowed.ts';
-import { checkFailure, checkWeakSide } from './dose.ts';
+import { checkFailure, checkSets, checkWeakSide } from './dose.ts';
 import { checkTime } from './overTime.ts';
 import { checkLevels } from './progress.ts';
 import { checkLadders, checkNeighbours, checkPhases } from './sequence.ts';
 import { checkMode, checkStatic, checkWarmth } from './timing.ts';
 import type { Check, Checked } from './types.ts';
 
+export { needReason } from './overrides.ts';
 export type { Check, Repair } from './types.ts';
 
 const CHECKS: readonly ((checked: Checked) => Check[])[] = [
@@ -16,6 +17,7 @@ const CHECKS: readonly ((checked: Checked) => Check[])[] = [
   checkStatic,
   checkMode,
   checkFailure,
+  checkSets,
   checkTime,
   checkWarmth,
   checkPhases,

@@ -97,13 +97,19 @@ export function checkPhases(checked: Checked): Check[] {
 /** One drill of a ladder. */
 export function checkLadders(checked: Checked): Check[] {
   return checked.placed.flatMap(({ drill, index }): Check[] => {
-    const first = checked.placed.find((other) => other.drill.ladder === drill.ladder);
-    if (!first || first.index === index) return [];
+    const before = checked.placed.filter(
+      (other) => other.index < index && other.drill.ladder === drill.ladder,
+    );
+    const first = before.find((other) => other.drill.id === drill.id) ?? before[0];
+    if (!first) return [];
     const lower = first.drill.level < drill.level ? first.index : index;
     return [
       {
         level: 'warn',
-        reason: { rule: 'two-of-one-ladder', drill: drill.id, other: first.drill.id, ladder: drill.ladder },
+        reason:
+          first.drill.id === drill.id
+            ? { rule: 'drill-repeated', drill: drill.id }
+            : { rule: 'two-of-one-ladder', drill: drill.id, other: first.drill.id, ladder: drill.ladder },
         at: [first.index, index],
         repair: {
           does: { rule: 'repair-remove', drill: checked.items[lower]?.drill ?? '' },

@@ -65,29 +65,56 @@ const signature = z.strictObject({
 });
 export const endPrecautionSchema = signature.extend({ version: versionSchema });
 const precautionRowSchema = precautionInputSchema
-  .extend({ version: versionSchema, since: isoDaySchema, ended: signature.nullable() })
+  .extend({
+    version: versionSchema,
+    since: isoDaySchema,
+    ended: signature.nullable(),
+    fromClearance: idSchema.nullable().describe('the stop sign whose clearance left it'),
+  })
   .meta({ id: 'PrecautionRow' });
 export type PrecautionRow = z.infer<typeof precautionRowSchema>;
 
-export const redFlagInputSchema = z.strictObject({
-  id: newIdSchema.describe('of the answers given together'),
-  regions: z.array(regionSchema).min(1).describe('regions whose questions were asked'),
-  answers: z
-    .array(
-      z.strictObject({
-        redFlag: z.string().min(1).max(80),
-        answer: z.boolean(),
-        region: regionSchema.nullable().default(null),
-        side: sideSchema.nullable().default(null),
-      }),
-    )
-    .min(1)
-    .max(120),
+/** What was said to a topic of the gate: none of its signs, some, or the athlete does not know. */
+export const gateOutcomeSchema = z.enum(['none', 'signs', 'unknown']);
+/** The topic of "anything new?" at a visit. */
+export const VISIT_TOPIC = 'visit';
+const gateSign = z.strictObject({
+  redFlag: z.string().min(1).max(80),
+  region: regionSchema.nullable().default(null),
+  side: sideSchema.nullable().default(null),
 });
+/** One topic, read out and answered; the signs that are there, if any. */
+export const gateAnswerInputSchema = z.strictObject({
+  id: newIdSchema,
+  topic: z.string().min(1).max(40).describe('a general group, a region, or "visit"'),
+  outcome: gateOutcomeSchema,
+  seconds: z.number().min(0).max(86400).nullable().default(null).describe('for which it was open'),
+  signs: z.array(gateSign).max(20).default([]),
+});
+export type GateAnswerInput = z.infer<typeof gateAnswerInputSchema>;
+const gateAnswerRowSchema = z
+  .object({
+    topic: z.string(),
+    outcome: gateOutcomeSchema,
+    seconds: z.number().nullable(),
+    on: isoDaySchema,
+    by: z.string(),
+    until: isoDaySchema.describe('last day on which it holds'),
+  })
+  .meta({ id: 'GateAnswer' });
+export type GateAnswerRow = z.infer<typeof gateAnswerRowSchema>;
 const clearance = signature.extend({
   scope: z.string().trim().min(3, 'a written scope is needed').max(2000),
 });
-export const clearanceInputSchema = clearance.extend({ version: versionSchema });
+/** A clearance lifts the sign; what is still to be avoided becomes precautions with a review date. */
+export const clearanceInputSchema = clearance.extend({
+  version: versionSchema,
+  precautions: z
+    .array(z.strictObject({ precaution: z.string().min(1).max(80), until: isoDaySchema }))
+    .max(10)
+    .default([]),
+});
+export type ClearanceInput = z.infer<typeof clearanceInputSchema>;
 const redFlagRowSchema = z
   .object({
     id: idSchema,
@@ -150,8 +177,9 @@ export const athleteSchemaRow = athleteFieldsSchema
     protocols: z.array(protocolRowSchema),
     needs: z.array(needRowSchema),
     judgements: z.array(judgementRowSchema),
-    /** Regions whose stop-and-refer questions were answered, and when last. */
-    asked: z.array(z.object({ region: regionSchema, on: isoDaySchema })),
+    /** Answers of the gate, newest of each topic and season. */
+    asked: z.array(gateAnswerRowSchema),
+    archived: signature.nullable(),
   })
   .meta({ id: 'Athlete' });
 export type AthleteRow = z.infer<typeof athleteSchemaRow>;

@@ -69,6 +69,7 @@ export const PROBLEM_CODES = [
   'in-use',
   'safety-refused',
   'blocked',
+  'override-needed',
   'unavailable',
   'internal',
 ] as const;

@@ -22,6 +22,8 @@ export {
   clearanceInputSchema,
   endPainSchema,
   endPrecautionSchema,
+  gateAnswerInputSchema,
+  gateOutcomeSchema,
   injuryInputSchema,
   judgementInputSchema,
   needInputSchema,
@@ -29,8 +31,8 @@ export {
   painInputSchema,
   precautionInputSchema,
   protocolInputSchema,
-  redFlagInputSchema,
   updateAthleteSchema,
+  VISIT_TOPIC,
 } from './athletes.ts';
 export type {
   AthleteCase,
@@ -38,6 +40,9 @@ export type {
   AthleteList,
   AthleteRow,
   AthleteSummary,
+  ClearanceInput,
+  GateAnswerInput,
+  GateAnswerRow,
   PrecautionRow,
   RedFlagRow,
 } from './athletes.ts';
@@ -60,10 +65,21 @@ export {
   findingSummarySchema,
   issueRoutineSchema,
   itemReasonsSchema,
+  overrideSchema,
   routineRowSchema,
   saveDraftSchema,
 } from './routines.ts';
-export type { Decide, Decided, Draft, DraftRow, IssueRoutine, ItemReasons, RoutineRow } from './routines.ts';
+export type {
+  Decide,
+  Decided,
+  Draft,
+  DraftRow,
+  IssueRoutine,
+  ItemReasons,
+  Override,
+  OverrideInput,
+  RoutineRow,
+} from './routines.ts';
 export {
   appendEventsSchema,
   sessionRowSchema,

@@ -7,6 +7,21 @@ import { idSchema, newIdSchema, versionSchema } from './common.ts';
 /** An item that can be referred to. */
 const identifiedItem = itemSchema.required({ id: true });
 
+/** A rule that a practitioner issued a version against, and why; shown wherever the version is. */
+export const overrideSchema = z.object({
+  item: idSchema.nullable().describe('null for the routine as a whole'),
+  rule: reasonSchema,
+  why: z.string(),
+  by: z.string(),
+});
+export type Override = z.infer<typeof overrideSchema>;
+const overrideInputSchema = z.strictObject({
+  item: idSchema.nullable(),
+  rule: z.string().max(60),
+  why: z.string().trim().min(3, 'say why').max(500),
+});
+export type OverrideInput = z.infer<typeof overrideInputSchema>;
+
 export const issueRoutineSchema = z.strictObject({
   id: newIdSchema,
   on: isoDaySchema,
@@ -14,6 +29,11 @@ export const issueRoutineSchema = z.strictObject({
   structure: z.string().max(80),
   request: requestSchema,
   items: z.array(identifiedItem).min(1, 'a routine needs a drill').max(30),
+  overrides: z
+    .array(overrideInputSchema)
+    .max(60)
+    .default([])
+    .describe('rules issued against, each with a reason'),
 });
 export type IssueRoutine = z.infer<typeof issueRoutineSchema>;
 
@@ -49,6 +69,7 @@ export const routineRowSchema = z
     findings: z.array(findingSummarySchema),
     reasons: z.array(itemReasonsSchema).describe('empty for versions from before reasons were kept'),
     changes: z.array(reasonSchema).describe('what changed since the version before'),
+    overrides: z.array(overrideSchema).describe('rules it was issued against'),
   })
   .meta({ id: 'Routine' });
 export type RoutineRow = z.infer<typeof routineRowSchema>;

@@ -57,6 +57,9 @@ export const redFlagAnswerSchema = z.strictObject({
   clearance: nullable(clearanceSchema),
 });
 
+/** Stop-and-refer questions of a topic that were answered on a day, and the last day that answer holds. */
+const askedSchema = z.strictObject({ topic: id, on: isoDaySchema, until: isoDaySchema });
+
 /** What the treating clinician ticked after an operation; nothing else is shown for that region and side. */
 export const protocolSchema = z.strictObject({
   region: regionSchema,
@@ -100,6 +103,9 @@ export const athleteSchema = z.strictObject({
   injuries: z.array(injurySchema).default([]),
   precautions: z.array(precautionSchema).default([]),
   redFlags: z.array(redFlagAnswerSchema).default([]),
+  asked: nullable(z.array(askedSchema)).describe(
+    'topics whose stop-and-refer questions were answered; null where that is kept elsewhere, and nothing is asked',
+  ),
   protocols: z.array(protocolSchema).default([]),
   placements: z.array(placementSchema).default([]),
   pains: z.array(currentPainSchema).default([]),

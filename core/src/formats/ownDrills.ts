@@ -1,4 +1,4 @@
-import { practiceReference, requiredPrecautions } from '../reference/index.ts';
+import { practiceReference } from '../reference/index.ts';
 import type { Drill, OwnDrill, Reference } from '../reference/index.ts';
 import { FaultList } from './faultList.ts';
 import type { CaseFault, Path } from './faultList.ts';
@@ -36,13 +36,6 @@ function addReferenceFaults(list: FaultList, reference: Reference, drill: OwnDri
 }
 
 function addOwnFaults(list: FaultList, drill: OwnDrill, at: Path): void {
-  const missing = requiredPrecautions(drill).filter((id) => !drill.contraindications.includes(id));
-  if (missing.length > 0) {
-    list.add(
-      [...at, 'contraindications'],
-      `a drill like this must stop for ${missing.join(', ')}; add ${missing.length === 1 ? 'it' : 'them'}`,
-    );
-  }
   if (drill.unilateral && drill.alternating)
     list.add([...at, 'alternating'], 'a drill is one-sided or alternating, not both');
   if (drill.contraction === 'ballistic' && drill.dose.measure === 'hold-seconds')
@@ -116,6 +109,7 @@ export function ownDrillOf(drill: Drill, id: string, name: string): OwnDrill {
   return {
     id,
     name,
+    from: drill.id,
     ladder: drill.ladder,
     level: drill.level + 1,
     category: drill.category,

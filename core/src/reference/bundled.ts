@@ -1,6 +1,7 @@
 import demands from './data/demands.json' with { type: 'json' };
 import doseModes from './data/dose-modes.json' with { type: 'json' };
 import drills from './data/drills.json' with { type: 'json' };
+import gate from './data/gate.json' with { type: 'json' };
 import ladders from './data/ladders.json' with { type: 'json' };
 import patterns from './data/patterns.json' with { type: 'json' };
 import precautions from './data/precautions.json' with { type: 'json' };
@@ -29,6 +30,7 @@ export const bundledData = withMirrors({
   patterns,
   precautions,
   redFlags,
+  gate,
   sessionChecks,
   structures,
   schools,

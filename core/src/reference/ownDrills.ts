@@ -1,3 +1,4 @@
+import { inheritedTraits, sourceOf } from './inherited.ts';
 import type { Drill, Ladder, OwnDrill } from './types.ts';
 
 const LOAD_POINTS = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
@@ -18,15 +19,16 @@ function secondsOf(drill: OwnDrill, sets: number, amount: number): number {
   );
 }
 
-function drillOf(own: OwnDrill): Drill {
-  const { ladderName: _name, loadRegions, ...rest } = own;
+function drillOf(own: OwnDrill, shipped: readonly Drill[], source: Drill | null): Drill {
+  const { ladderName: _name, from: _from, looser, ...rest } = own;
   const { sets, amount } = own.dose;
+  const traits = inheritedTraits(shipped, own, source);
   return {
     ...rest,
+    ...traits,
     own: true,
-    loadRegions:
-      loadRegions.length > 0 ? loadRegions : own.regions.primary.map((region) => ({ region, weight: 1 })),
-    demandIndex: demandIndexOf(own),
+    ...(looser && source ? { looser: { ...looser, than: source.id } } : {}),
+    demandIndex: demandIndexOf({ ...own, ...traits }),
     estimatedSeconds: {
       default: secondsOf(own, sets.default, amount.default),
       min: secondsOf(own, sets.min, amount.min),
@@ -90,7 +92,13 @@ export function withOwnDrills(
   ]);
   const ladders = laddersWith(data.ladders, own);
   const byId = new Map(ladders.map((ladder) => [ladder.id, ladder]));
-  const all = [...data.drills.filter((drill) => !ids.has(drill.id)), ...own.map(drillOf)];
+  const shipped = data.drills.filter((drill) => !ids.has(drill.id) && !drill.own);
+  const known = new Map(shipped.map((drill) => [drill.id, drill]));
+  const ownById = new Map(own.map((drill) => [drill.id, drill]));
+  const all = [
+    ...data.drills.filter((drill) => !ids.has(drill.id)),
+    ...own.map((drill) => drillOf(drill, shipped, sourceOf(known, ownById, drill))),
+  ];
   return {
     drills: all.map((drill) => (touched.has(drill.ladder) ? relinked(drill, byId.get(drill.ladder)) : drill)),
     ladders,

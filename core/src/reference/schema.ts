@@ -272,6 +272,10 @@ export const drillSchema = z.object({
     .optional()
     .describe('how nearly it rehearses a pattern, 0 to 1; else its ladder says so'),
   own: z.boolean().optional().describe('a drill of the practice’s own'),
+  looser: z
+    .object({ reason: z.string(), by: z.string(), date: z.string(), than: id })
+    .optional()
+    .describe('own drills that are looser than what they come from'),
   archived: z.boolean().optional().describe('kept for the record, no longer offered'),
 });
 
@@ -292,6 +296,15 @@ const matches = z
 export const ownDrillSchema = z.strictObject({
   id,
   name: z.string().trim().min(2).max(120),
+  from: id.optional().describe('the drill it was copied from; its safety traits are the least that hold'),
+  looser: z
+    .strictObject({
+      reason: z.string().trim().min(3, 'say why').max(1000),
+      by: z.string().max(120).default(''),
+      date: z.string().max(10).default(''),
+    })
+    .optional()
+    .describe('why it may be looser than what it comes from, who said so and when'),
   ladder: id,
   ladderName: z.string().trim().min(2).max(120).optional(),
   level: whole(1, 30),
@@ -427,6 +440,16 @@ export const redFlagSchema = z.object({
   note: z.string().nullable(),
 });
 
+/** General stop-and-refer signs that are asked together, each with a short form to read aloud. */
+const gateGroupSchema = z.object({
+  id,
+  title: z.string(),
+  news: z.string().describe('what has happened when something of it is new'),
+  ask: z.string(),
+  expects: z.enum(['yes', 'no']).describe('the answer that says none of the signs is there'),
+  signs: z.record(id, z.string()),
+});
+
 export const phaseSchema = z.object({
   id,
   name: z.string(),
@@ -500,6 +523,7 @@ export const referenceDataSchema = z.object({
   patterns: z.array(patternSchema),
   precautions: z.array(precautionEntrySchema),
   redFlags: z.array(redFlagSchema),
+  gate: z.array(gateGroupSchema),
   sessionChecks: z.array(sessionCheckSchema),
   structures: z.object({ note: z.string(), structures: z.array(structureSchema) }),
   schools: z.array(schoolSchema),

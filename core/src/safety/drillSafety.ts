@@ -5,6 +5,7 @@ import { activePrecautions, precautionsOfDrill } from './precautions.ts';
 import type { ActivePrecaution } from './precautions.ts';
 import { protocolGates, sidesLeftOpen } from './protocols.ts';
 import type { ProtocolGate } from './protocols.ts';
+import { topicsDueFor } from './gate.ts';
 import { isBlocked, openBlocks } from './redFlags.ts';
 import type { Block } from './redFlags.ts';
 
@@ -75,9 +76,10 @@ export function drillSafety(reference: Reference, drill: Drill, state: SafetySta
 
 /** A drill and side that an issued routine must not hold, with the rule it breaks. */
 export interface SafetyFault {
-  readonly index: number;
+  /** Place of the item; null when it is about the athlete, whatever the drill. */
+  readonly index: number | null;
   readonly drill: string;
-  readonly rule: Forbidden['rule'] | 'unknown-drill';
+  readonly rule: Forbidden['rule'] | 'unknown-drill' | 'archived' | 'not-asked';
   readonly about: string;
 }
 
@@ -89,11 +91,26 @@ export function routineSafetyFaults(
   today: IsoDay,
 ): SafetyFault[] {
   const state = safetyState(reference, athlete, today);
-  return items.flatMap((item, index): SafetyFault[] => {
+  const due = topicsDueFor(
+    reference,
+    athlete,
+    items.map((item) => item.drill),
+    today,
+  );
+  const general = due.general.map((topic): SafetyFault => ({
+    index: null,
+    drill: '',
+    rule: 'not-asked',
+    about: topic.title,
+  }));
+  const ofItems = items.flatMap((item, index): SafetyFault[] => {
     const drill = reference.drills.get(item.drill);
     if (!drill) return [{ index, drill: item.drill, rule: 'unknown-drill', about: item.drill }];
     const safety = drillSafety(reference, drill, state);
     const faults: SafetyFault[] = safety.forbidden.map((f) => ({ index, drill: drill.id, ...f }));
+    if (drill.archived) faults.push({ index, drill: drill.id, rule: 'archived', about: drill.id });
+    const unasked = due.ofDrill.get(drill.id);
+    if (unasked) faults.push({ index, drill: drill.id, rule: 'not-asked', about: unasked.title });
     const usesLeft = item.side !== 'right';
     const usesRight = item.side !== 'left';
     const closed = (usesLeft && !safety.sides.left) || (usesRight && !safety.sides.right);
@@ -107,4 +124,5 @@ export function routineSafetyFaults(
     }
     return faults;
   });
+  return [...general, ...ofItems];
 }

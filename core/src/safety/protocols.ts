@@ -15,7 +15,8 @@ export interface ProtocolGate {
   readonly tests: ReadonlySet<string>;
 }
 
-function covers(side: Side, other: Side): boolean {
+/** Do two sides concern each other? Central concerns both. */
+export function covers(side: Side, other: Side): boolean {
   return side === other || side === 'central' || other === 'central';
 }
 

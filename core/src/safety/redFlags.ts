@@ -1,4 +1,3 @@
-import { ageInYears } from '../domain/index.ts';
 import type { Athlete, IsoDay, Region } from '../domain/index.ts';
 import type { RedFlag, Reference } from '../reference/index.ts';
 
@@ -11,22 +10,6 @@ export interface Block {
 }
 
 const STOP_ALL = 'Stop all exercise. Get medical help (doctor or emergency department) today.';
-
-/** Stop-and-refer questions for regions at an age: general ones first, then those of the regions. */
-export function redFlagQuestions(
-  reference: Reference,
-  regions: readonly Region[],
-  birthDate: IsoDay,
-  today: IsoDay,
-): RedFlag[] {
-  const age = ageInYears(birthDate, today);
-  const asked = (flag: RedFlag) =>
-    (flag.scope === 'general' || regions.includes(flag.scope)) &&
-    (flag.ageMin === null || age >= flag.ageMin) &&
-    (flag.ageMax === null || age <= flag.ageMax);
-  const list = reference.data.redFlags.filter(asked);
-  return [...list.filter((f) => f.scope === 'general'), ...list.filter((f) => f.scope !== 'general')];
-}
 
 /** A positive answer that no named clinician's dated clearance has lifted. */
 export function isOpen(answer: Athlete['redFlags'][number], today: IsoDay): boolean {

@@ -8,7 +8,7 @@ import {
   emergencyOpen,
   openBlocks,
   protocolGates,
-  redFlagQuestions,
+  gateTopics,
   routineSafetyFaults,
   safetyState,
   testAllowed,
@@ -159,7 +159,9 @@ describe('stop-and-refer signs', () => {
 
   it('are asked by region and age: general ones first', () => {
     const ids = (birthDate: string) =>
-      redFlagQuestions(bundledReference, ['ankle-foot'], birthDate, TODAY).map((f) => f.id);
+      gateTopics(bundledReference, ['ankle-foot'], birthDate, TODAY).flatMap((t) =>
+        t.signs.map(({ sign }) => sign.id),
+      );
     const adult = ids('1990-01-01');
     expect(adult).toContain('foot-locking');
     expect(adult).not.toContain('knee-giving');

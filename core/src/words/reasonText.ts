@@ -25,6 +25,7 @@ const RULE_WORD: Readonly<Record<Barrier, string>> = {
   protocol: 'after an operation only ticked items are shown:',
   youth: 'not offered under',
   'unknown-drill': 'unknown drill',
+  'not-asked': 'the stop-and-refer questions are not answered yet:',
   kit: 'kit not at hand:',
   position: 'position ruled out:',
   timing: 'not meant for',
@@ -117,6 +118,8 @@ const WORDS: Words = {
     `${nameOf(ref, r.precaution)} was due for review on ${r.until}; it still binds until a named person ends it.`,
   'confirm-level': (r, ref) => `${nameOf(ref, r.drill)}: starting level by rule, please confirm.`,
   'youth-limits': (r) => `Aged ${r.age}: adult figures do not apply, youth limits do.`,
+  'looser-than-source': (r, ref) =>
+    `${nameOf(ref, r.drill)} is looser than ${nameOf(ref, r.than).toLowerCase()}, which it comes from: ${r.reason} (${r.by}, ${r.date}).`,
   'handle-with-care': (r, ref) =>
     `${nameOf(ref, r.drill)} (${nameOf(ref, r.precaution).toLowerCase()}): ${r.text}`,
   'phase-below-minimum': (r) => `${r.phase}: ${r.drills} of at least ${r.minimum} drills.`,
@@ -178,6 +181,8 @@ const WORDS: Words = {
   'never-warmed': () => 'Nothing in it raises the temperature.',
   'beyond-range': (r, ref) =>
     `${nameOf(ref, r.drill)} goes beyond its usual range (most ${r.most}), and no maximum was tested.`,
+  'too-many-sets': (r, ref) => `${nameOf(ref, r.drill)}: ${r.sets} sets; at most ${r.most} are meant.`,
+  'drill-repeated': (r, ref) => `${nameOf(ref, r.drill)} stands in the routine more than once.`,
   'too-close-to-failure': (r, ref) =>
     `${nameOf(ref, r.drill)} uses ${percent(r.share)} of the tested maximum (${nameOf(ref, r.test).toLowerCase()}); ${percent(r.allowed ?? 1)} is meant here.`,
   'weak-side-forgotten': (r, ref) =>
@@ -197,6 +202,7 @@ const WORDS: Words = {
   'repair-shorten': (r) => `One hold of ${r.seconds} s each`,
   'repair-move-before': (r, ref) => `Put it before ${nameOf(ref, r.before).toLowerCase()}`,
   'repair-add': (r, ref) => `Add ${nameOf(ref, r.drill).toLowerCase()}`,
+  'repair-fewer-sets': (r) => `Down to ${r.sets} sets`,
   'repair-lower': (r) => `Lower to ${r.amount}`,
   'repair-weak-side': (r) => `Do the ${SIDE_LABEL[r.side]} side as well`,
   'repair-next-level': (r, ref) => `Go on to ${nameOf(ref, r.next).toLowerCase()}`,

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { bundledReference } from '@yonder/core/reference/bundled';
 import { loadRecord } from '../features/athletes/record.ts';
 import { createTestApp, ROCK } from '../testing/testApp.ts';
 import type { TestApp } from '../testing/testApp.ts';
@@ -40,6 +41,12 @@ async function layOut() {
     'Ada Fellgate',
     '2000-01-01',
   ]);
+  for (const { signs } of bundledReference.data.gate)
+    await app.stored(
+      `INSERT INTO red_flag_answers (practice_id, athlete_id, red_flag, answer, asked_for, answered_on, answered_by)
+       VALUES ($1, $2, $3, false, '["ankle-foot", "lumbopelvic", "thoracic"]', '2027-01-04', 'R. Halloran')`,
+      [practice?.id, athlete, Object.keys(signs)[0]],
+    );
   for (const [n, items] of [[ROCK_AS_IT_WAS], [{ ...ROCK_AS_IT_WAS, amount: 10 }, CAMEL]].entries())
     await app.stored(
       `INSERT INTO routines (id, practice_id, athlete_id, number, mode, structure, issued_on, issued_by, items, total_seconds,
@@ -94,12 +101,15 @@ const old = () =>
     app.stored('SELECT id, items, changes FROM routines ORDER BY id'),
     app.stored('SELECT id, finished, entries FROM sessions ORDER BY id'),
     app.stored('SELECT id, routine_id, item_index, drill, verdict FROM decisions ORDER BY id'),
+    app.stored(
+      'SELECT id, red_flag, answer, jsonb_array_length(asked_for) AS asked FROM red_flag_answers ORDER BY id',
+    ),
   ]);
 
 describe('the second shape', () => {
   it('carries what is stored, and takes it back as it was', async () => {
     await withMigrator(app.databaseUrl, (migrator) => migrator.down({ to: SECOND_SHAPE }));
-    expect(await missingMigrations(app.databaseUrl)).toEqual([SECOND_SHAPE]);
+    expect(await missingMigrations(app.databaseUrl)).toEqual([SECOND_SHAPE, '2026-11-27-one-door']);
     const { practice, athlete, versions, sessions } = await layOut();
     const before = await old();
     // Two processes at once: one migrates, the other waits and finds it done.
@@ -131,6 +141,14 @@ describe('the second shape', () => {
       ['2027-02-03', 1],
       ['2027-02-04', 2],
     ]);
+    // Answers that stood question by question stand topic by topic: the gate is not asked again.
+    const topics = [
+      ...bundledReference.data.gate.map((group) => group.id),
+      'ankle-foot',
+      'lumbopelvic',
+      'thoracic',
+    ];
+    expect(loaded.athlete.asked?.map(({ topic }) => topic).sort()).toEqual(topics.sort());
     // The unfinished one goes on where it was.
     const north = await app.signIn();
     const { body } = await north

@@ -6,6 +6,8 @@ import type { TableName } from './schema.ts';
 
 /** Columns the database itself numbers, dates or counts. */
 const BY_DATABASE: ReadonlySet<string> = new Set(['createdAt', 'at', 'revision']);
+/** Tables whose rows the database numbers. */
+const NUMBERED: ReadonlySet<string> = new Set(['audit_events', 'sign_ins']);
 const KEYS: Partial<Record<TableName, readonly string[]>> = {
   routine_drafts: ['athleteId'],
   session_entries: ['sessionId', 'itemId'],
@@ -53,7 +55,7 @@ export function defineModels(sequelize: Sequelize): Record<TableName, AnyModel> 
         {
           type: columnType(field),
           primaryKey: keys.includes(key),
-          ...(BY_DATABASE.has(key) || (name === 'audit_events' && key === 'id')
+          ...(BY_DATABASE.has(key) || (NUMBERED.has(name) && key === 'id')
             ? { defaultValue: sequelize.literal('DEFAULT') }
             : {}),
         },

@@ -2,20 +2,20 @@ import { assessCase } from '@yonder/core/assess';
 import { buildRoutine, createHighsSolver } from '@yonder/core/builder';
 import type { MipSolver } from '@yonder/core/builder';
 import type { RoutineRow } from '@yonder/core/contracts';
-import { addDays, daysBetween } from '@yonder/core/domain';
+import { addDays, daysBetween, REGIONS } from '@yonder/core/domain';
 import type { Mode, Region, ScreeningResult } from '@yonder/core/domain';
 import { routineTimeline } from '@yonder/core/dose';
 import { seededRandom } from '@yonder/core/random';
 import type { Test } from '@yonder/core/reference';
 import { identified } from '@yonder/core/routine';
 import type { IdentifiedItem } from '@yonder/core/routine';
-import { redFlagQuestions } from '@yonder/core/safety';
+import { gateTopics, seasonEnd } from '@yonder/core/safety';
 import { itemSchema } from '@yonder/core/schemas';
 import type { Happening, SessionEvent } from '@yonder/core/session';
 import loadHighs from 'highs';
 import type { Deps } from '../deps.ts';
 import { loadRecord } from '../features/athletes/record.ts';
-import { answerRedFlags } from '../features/athletes/redFlags.ts';
+import { answerTopic } from '../features/athletes/gate.ts';
 import { addInjury, addPrecaution, createAthlete } from '../features/athletes/service.ts';
 import { addJudgement, addPain, putProtocol } from '../features/athletes/story.ts';
 import { hashPassword } from '../features/auth/password.ts';
@@ -41,6 +41,7 @@ const DEMO_SIGN_IN = {
   name: 'Rowan Halloran',
 } as const;
 const SEED = 4600;
+const SEASON_STARTS = '10-01';
 const ACADEMY = 'Northfell Mountain Sports Academy';
 /** Recorded when the whole academy is there. */
 const LAID_OUT = 'demo.laid-out';
@@ -189,7 +190,15 @@ async function issueFirst(
       itemSchema.parse(item),
     );
     const items = identified(deps.reference, [], bare, newId);
-    const version = { id: newId(), on: from, mode, structure: routine.structure, request, items };
+    const version = {
+      id: newId(),
+      on: from,
+      mode,
+      structure: routine.structure,
+      request,
+      items,
+      overrides: [],
+    };
     return issueRoutine(deps, unit, athleteId, version);
   });
 }
@@ -233,23 +242,49 @@ async function train(
   }
 }
 
-async function answerGate(
-  seeding: Seeding,
-  person: DemoPerson,
-  athleteId: string,
-  day: string,
-  positive: string | null,
-): Promise<void> {
-  const regions = (person.regions.length > 0 ? person.regions : ['ankle-foot']) as Region[];
+/** Days on which the gate was gone through: at first, and again once each season. */
+function gateDays(first: string, today: string): string[] {
+  const days = [first];
+  for (let day = addDays(seasonEnd(first, SEASON_STARTS), 2); day <= today;) {
+    days.push(day);
+    day = addDays(seasonEnd(day, SEASON_STARTS), 2);
+  }
+  return days;
+}
+
+/** Every topic answered with none of its signs, group by group as a practitioner reads them out. */
+async function answerGate(seeding: Seeding, athleteId: string, day: string): Promise<void> {
   await on(seeding, day, async (unit) => {
     const { birthDate } = await unit.rows.athletes.need({ id: athleteId }, 'Athlete');
-    const answers = redFlagQuestions(unit.reference, regions, birthDate, day).map((q) => ({
-      redFlag: q.id,
-      answer: q.id === positive,
-      region: null,
-      side: null,
-    }));
-    await answerRedFlags(unit, athleteId, { id: newId(), regions, answers });
+    await unit.rows.gate_answers.insertAll(
+      gateTopics(unit.reference, REGIONS, birthDate, day).map(({ id: topic }, i) => ({
+        id: newId(),
+        athleteId,
+        topic,
+        outcome: 'none' as const,
+        seconds: 5 + ((i * 7) % 9),
+        answeredOn: day,
+        answeredBy: seeding.actor.kind === 'clinician' ? seeding.actor.name : '',
+      })),
+    );
+  });
+}
+
+/** One sign is there: said in its topic. */
+async function saySign(seeding: Seeding, athleteId: string, day: string, redFlag: string): Promise<void> {
+  await on(seeding, day, async (unit) => {
+    const { birthDate } = await unit.rows.athletes.need({ id: athleteId }, 'Athlete');
+    const topic = gateTopics(unit.reference, REGIONS, birthDate, day).find((t) =>
+      t.signs.some(({ sign }) => sign.id === redFlag),
+    );
+    const signs = [{ redFlag, region: null, side: null }];
+    await answerTopic(unit, athleteId, {
+      id: newId(),
+      topic: topic?.id ?? '',
+      outcome: 'signs',
+      seconds: 14,
+      signs,
+    });
   });
 }
 
@@ -297,7 +332,8 @@ async function addAthlete(
       addInjury(unit, id, { id: newId(), operated: false, ...injury, region, date: ago(daysAgo) }),
     );
   }
-  if (person.regions.length > 0) await answerGate(seeding, person, id, first, null);
+  if (person.regions.length > 0)
+    for (const day of gateDays(first, seeding.today)) await answerGate(seeding, id, day);
   for (const { daysAgo, reviewInDays, ...precaution } of person.precautions ?? []) {
     const until = addDays(ago(daysAgo), reviewInDays);
     await on(seeding, ago(daysAgo), (unit) =>
@@ -327,8 +363,7 @@ async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
       : await issueFirst(seeding, id, plan.mode, ago(daysAgo));
     await train(seeding, plan, inForce, ago(daysAgo), ago(next));
   }
-  if (person.stopSign)
-    await answerGate(seeding, person, id, ago(person.stopSign.daysAgo), person.stopSign.redFlag);
+  if (person.stopSign) await saySign(seeding, id, ago(person.stopSign.daysAgo), person.stopSign.redFlag);
   await addStory(seeding, person, id, ago);
 }
 
@@ -347,6 +382,7 @@ async function addAcademy({ database }: Deps): Promise<{ practiceId: string; act
       id: practiceId,
       name: ACADEMY,
       timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      seasonStarts: SEASON_STARTS,
       schools: {},
       painLimits: null,
       doseShares: [],
@@ -355,7 +391,15 @@ async function addAcademy({ database }: Deps): Promise<{ practiceId: string; act
     const { email, password, name } = DEMO_SIGN_IN;
     const passwordHash = await hashPassword(password);
     const own = tables({ practiceId, actor: SYSTEM });
-    await own.clinicians.insert({ id, email, name, passwordHash, role: 'owner' });
+    await own.clinicians.insert({
+      id,
+      email,
+      name,
+      passwordHash,
+      role: 'owner',
+      active: true,
+      sessionEpoch: 1,
+    });
     return { practiceId, actor: { kind: 'clinician', id, name, role: 'owner' } };
   });
 }

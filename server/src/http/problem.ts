@@ -24,6 +24,7 @@ const CODES: Readonly<Record<ProblemCode, { status: number; title: string }>> = 
   'in-use': { status: 409, title: 'This is still in use' },
   'safety-refused': { status: 422, title: 'A precaution or stop-and-refer sign forbids this' },
   blocked: { status: 422, title: 'A stop-and-refer sign is open' },
+  'override-needed': { status: 422, title: 'This goes against a rule; say why, or change it' },
   unavailable: { status: 503, title: 'The database cannot be reached' },
   internal: { status: 500, title: 'Something went wrong on our side' },
 };

@@ -24,6 +24,7 @@ export async function addTestPractices(databaseUrl: string): Promise<void> {
         id: practiceId,
         name,
         timeZone: 'UTC',
+        seasonStarts: '10-01',
         schools: {},
         painLimits: null,
         doseShares: [],
@@ -35,6 +36,8 @@ export async function addTestPractices(databaseUrl: string): Promise<void> {
           name: name === 'north' ? 'R. Halloran' : 'T. Okafor',
           passwordHash,
           role,
+          active: true,
+          sessionEpoch: 1,
         });
     });
   }

@@ -1,9 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { ownDrillOf } from '@yonder/core/formats';
 import { bundledReference } from '@yonder/core/reference/bundled';
-import { redFlagQuestions } from '@yonder/core/safety';
 import { PASSWORD } from './practices.ts';
-import { addAthlete, answerSigns, ATHLETE, DONE, issue, ROCK, said, screenAnkles, TODAY } from './testApp.ts';
+import { addAthlete, ATHLETE, DONE, issue, ROCK, said, saySign, screenAnkles, TODAY } from './testApp.ts';
 import type { Client } from './testApp.ts';
 
 /** A request that would succeed: the path after /api/v1 and, unless it is read, the body. */
@@ -40,7 +39,13 @@ const PROTOCOL = { by: MARK, date: TODAY };
 const NEED = { value: 8, reason: MARK };
 const FIGURE = { test: 'wblt-distance', path: 'sem', value: 0.7, reason: MARK };
 const TASK = { name: MARK, sport: MARK, demands: [{ test: 'heel-raise-reps', value: 30, side: 'both' }] };
-const ROUTINE = { on: TODAY, mode: 'prepare', structure: 'short-minimum', request: {}, items: [ROCK] };
+const ROUTINE = {
+  on: TODAY,
+  mode: 'prepare',
+  structure: 'short-minimum',
+  request: { kit: ['wall'] },
+  items: [ROCK],
+};
 const TEMPLATE = { sport: MARK, structure: 'short-minimum', request: {}, items: [ROCK] };
 const DRAFT = { request: {}, structure: 'short-minimum', items: [ROCK], version: null };
 
@@ -108,16 +113,13 @@ const athletes: Record<string, Arrange> = {
     path: `${await added(owner, id, 'precautions', PRECAUTION)}/end`,
     body: { by: MARK, date: TODAY, version: 1 },
   })),
-  answerRedFlags: ofAthlete((_owner, id) => {
-    const questions = redFlagQuestions(bundledReference, ['knee'], ATHLETE.birthDate, TODAY);
-    const answers = questions.map((question) => ({ redFlag: question.id, answer: false }));
-    return withId(`/athletes/${id}/red-flags`, { regions: ['knee'], answers });
-  }),
+  answerGate: ofAthlete((_owner, id) =>
+    withId(`/athletes/${id}/gate`, { topic: 'knee', outcome: 'none', seconds: 6 }),
+  ),
   clearRedFlag: ofAthlete(async (owner, id) => {
-    const { body } = await answerSigns(owner, id, 'ankle-foot', 'ankle-achilles').expect(201);
-    const sign = body.redFlags.find((flag: { answer: boolean }) => flag.answer);
+    const { body } = await saySign(owner, id, 'ankle-achilles').expect(201);
     return {
-      path: `/athletes/${id}/red-flags/${sign.id}/clearance`,
+      path: `/athletes/${id}/red-flags/${body.redFlags[0].id}/clearance`,
       body: { by: MARK, date: TODAY, scope: 'full loading', version: 1 },
     };
   }),

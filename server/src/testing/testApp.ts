@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import type { Express } from 'express';
 import type { Role } from '@yonder/core/contracts';
+import { REGIONS } from '@yonder/core/domain';
 import type { Region } from '@yonder/core/domain';
-import { redFlagQuestions } from '@yonder/core/safety';
+import { gateTopics } from '@yonder/core/safety';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import pg from 'pg';
 import { pino } from 'pino';
@@ -29,6 +30,8 @@ export interface Client {
   create: (path: string, body?: object) => request.Test;
   put: (path: string, body?: object) => request.Test;
   delete: (path: string) => request.Test;
+  /** Every topic of the gate answered for an athlete, at the start of the season. */
+  readonly gate: (athleteId: string) => Promise<void>;
 }
 
 export interface TestApp {
@@ -48,7 +51,7 @@ export interface TestApp {
   readonly close: () => Promise<void>;
 }
 
-function clientOf(app: Express, cookie: string, csrf: string): Client {
+function clientOf(app: Express, pool: pg.Pool, cookie: string, csrf: string): Client {
   const send = (method: 'post' | 'put' | 'delete', path: string, body?: object) =>
     request(app)[method](`/api/v1${path}`).set('Cookie', cookie).set('X-CSRF-Token', csrf).send(body);
   return {
@@ -57,6 +60,15 @@ function clientOf(app: Express, cookie: string, csrf: string): Client {
     create: (path, body = {}) => send('post', path, { id: randomUUID(), ...body }),
     put: (path, body = {}) => send('put', path, body),
     delete: (path) => send('delete', path),
+    gate: async (athleteId) => {
+      const topics = gateTopics(bundledReference, REGIONS, '2012-01-01', TODAY).map((topic) => topic.id);
+      await pool.query(
+        `INSERT INTO gate_answers (id, practice_id, athlete_id, topic, outcome, answered_on, answered_by)
+         SELECT gen_random_uuid(), practice_id, id, topic, 'none', '2026-10-01', 'R. Halloran'
+         FROM athletes, unnest($2::text[]) AS t(topic) WHERE id = $1`,
+        [athleteId, topics],
+      );
+    },
   };
 }
 
@@ -111,7 +123,7 @@ export async function createTestApp(): Promise<TestApp> {
         .send({ email: emailOf(practice, role), password: PASSWORD })
         .expect(200);
       const cookie = String(response.headers['set-cookie']).split(';')[0] ?? '';
-      return clientOf(app, cookie, response.body.csrfToken);
+      return clientOf(app, pool, cookie, response.body.csrfToken);
     },
     stored: async (sql, values = []) => (await pool.query(sql, values)).rows,
     runJobs: () => runJobsOnce(deps, pool),
@@ -138,12 +150,13 @@ export const ATHLETE = {
   minutes: 10,
 };
 
-/** Adds an athlete and returns the stored row. */
+/** Adds an athlete who went through the gate and returns the stored row. */
 export async function addAthlete(
   client: Client,
   over: object = {},
 ): Promise<{ id: string; version: number }> {
   const response = await client.create('/athletes', { ...ATHLETE, ...over }).expect(201);
+  await client.gate(response.body.id);
   return response.body;
 }
 
@@ -175,9 +188,13 @@ export const ROCK = {
   setup: { 'foot-wall-distance': 6 },
 };
 
-/** Issues a one-drill routine on a day. */
+/** Every kind of kit that a drill can need. */
+const ALL_KIT = [...new Set(bundledReference.data.drills.flatMap((drill) => drill.equipment))];
+
+/** Issues a routine, of one drill unless told otherwise, on a day with all its kit at hand. */
 export function issue(client: Client, athleteId: string, on: string, items: object[] = [ROCK]): request.Test {
-  const body = { on, mode: 'prepare', structure: 'two-block-general-to-specific', request: {}, items };
+  const request = { kit: ALL_KIT };
+  const body = { on, mode: 'prepare', structure: 'two-block-general-to-specific', request, items };
   return client.create(`/athletes/${athleteId}/routines`, body);
 }
 
@@ -201,18 +218,16 @@ export const DONE = () => [
   said('finished'),
 ];
 
-/** Answers every stop-and-refer question of a region, one of them with yes. */
-export function answerSigns(
+/** Says that one stop-and-refer sign is there, in the topic where it is asked. */
+export function saySign(
   client: Client,
   athleteId: string,
-  region: Region,
-  positive: string | null = null,
+  redFlag: string,
+  region: Region | null = null,
 ): request.Test {
-  const questions = redFlagQuestions(bundledReference, [region], ATHLETE.birthDate, TODAY);
-  const answers = questions.map(({ id, askRegion }) => ({
-    redFlag: id,
-    answer: id === positive,
-    ...(id === positive && askRegion ? { region } : {}),
-  }));
-  return client.create(`/athletes/${athleteId}/red-flags`, { regions: [region], answers });
+  const topic = gateTopics(bundledReference, REGIONS, ATHLETE.birthDate, TODAY).find((t) =>
+    t.signs.some(({ sign }) => sign.id === redFlag),
+  );
+  const body = { topic: topic?.id, outcome: 'signs', signs: [{ redFlag, region }] };
+  return client.create(`/athletes/${athleteId}/gate`, body);
 }

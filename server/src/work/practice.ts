@@ -10,6 +10,8 @@ import type { Query, Tables } from '../db/database.ts';
 export interface PracticeSettings extends Practice {
   readonly name: string;
   readonly timeZone: string;
+  /** Month and day on which a season starts, MM-DD. */
+  readonly seasonStarts: string;
   readonly version: number;
   /** Edited figures in force and the practice's own tasks, drills and dose shares. */
   readonly figures: Required<PracticeFigures>;
@@ -61,9 +63,9 @@ async function load(unit: Source): Promise<PracticeSettings> {
     drills: drills.map(drillOf),
     doseShares: practice.doseShares,
   };
-  const { name, timeZone, version, schools, painLimits } = practice;
+  const { name, timeZone, seasonStarts, version, schools, painLimits } = practice;
   const reference = practiceReference(bundled, figures);
-  return { name, timeZone, version, schools, painLimits, figures, reference, bundled };
+  return { name, timeZone, seasonStarts, version, schools, painLimits, figures, reference, bundled };
 }
 
 /** The settings of the unit's practice; kept under its revision, so that they are read once until something changes. */

@@ -32,6 +32,7 @@ const AthleteWorkspace = lazy(() =>
 const StoryPage = lazy(() =>
   import('../features/story/StoryPage.tsx').then((m) => ({ default: m.StoryPage })),
 );
+const GatePage = lazy(() => import('../features/gate/GatePage.tsx').then((m) => ({ default: m.GatePage })));
 const ScreenPage = lazy(() =>
   import('../features/screen/ScreenPage.tsx').then((m) => ({ default: m.ScreenPage })),
 );
@@ -68,6 +69,7 @@ export const router = createBrowserRouter([
             children: [
               { index: true, element: <Navigate to="ridge" replace /> },
               { path: 'story', element: <StoryPage /> },
+              { path: 'gate', element: <GatePage /> },
               { path: 'screen', element: <ScreenPage /> },
               { path: 'ridge', element: <RidgePage /> },
               { path: 'routine', element: <RoutinePage /> },

@@ -1,5 +1,6 @@
 import { NavLink, useLocation, useParams } from 'react-router';
 import { useWorkspace } from '../features/athletes/WorkspaceContext.tsx';
+import { useGate } from '../features/gate/useGate.ts';
 import { shortDay } from '../app/today.ts';
 import classes from './Trail.module.css';
 
@@ -11,7 +12,8 @@ interface Step {
 }
 
 function useSteps(): Step[] {
-  const { athlete, case: input, report } = useWorkspace();
+  const { case: input, report } = useWorkspace();
+  const { due, last: asked } = useGate();
   const last = input.screenings.findLast((s) => s.results.length > 0);
   const short = report.findings.filter((f) => f.severity > 0 && f.state !== 'within-error').length;
   const runs = input.diary.filter((s) => !input.routine || s.date >= input.routine.issued).length;
@@ -19,8 +21,8 @@ function useSteps(): Step[] {
     {
       path: 'story',
       name: 'Story',
-      note: athlete.asked.length > 0 ? 'gate answered' : 'gate open',
-      done: athlete.asked.length > 0,
+      note: due.length === 0 ? 'gate answered' : asked ? `gate: ${due.length} due` : 'gate open',
+      done: due.length === 0,
     },
     {
       path: 'screen',

@@ -42,7 +42,7 @@ describe('an athlete', () => {
       injuries: [],
       precautions: [],
       redFlags: [],
-      asked: [],
+      archived: null,
     });
   });
 

@@ -1,6 +1,7 @@
-import type { AthleteRow } from '@yonder/core/contracts';
+import type { AthleteRow, ClearanceInput } from '@yonder/core/contracts';
 import { ApiProblem, refuse } from '../../http/problem.ts';
 import { checkNotAfter } from '../../work/days.ts';
+import { idWithin } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
 import { painRow, precautionRow, redFlagRow } from './rows.ts';
 import { showAthlete } from './stories.ts';
@@ -47,19 +48,62 @@ export async function endPain(
   return showAthlete(unit, athleteId);
 }
 
-/** Records a clearance, the only thing that lifts a positive answer; never of a day before the answer. */
+/** What a clearance still forbids, as precautions that bind from its day on; one that binds already is kept for longer. */
+async function keepScope(
+  unit: Unit,
+  athleteId: string,
+  sign: string,
+  { by, date, scope, precautions }: ClearanceInput,
+): Promise<void> {
+  for (const { precaution, until } of precautions) {
+    const active = await unit.rows.precautions.one({ athleteId, precaution, endedOn: null });
+    if (active) {
+      const later = active.until === null || active.until > until ? active.until : until;
+      await unit.rows.precautions.update({ id: active.id }, { until: later, version: active.version + 1 });
+    } else
+      await unit.rows.precautions.insert({
+        id: idWithin(sign, precaution),
+        athleteId,
+        precaution,
+        reason: `Left by the clearance of ${date}: ${scope}`,
+        setBy: by,
+        since: date,
+        until,
+        fromClearance: sign,
+        endedBy: null,
+        endedOn: null,
+      });
+  }
+}
+
+/**
+ * Records a clearance, the only thing that lifts a positive answer; never of a day before the answer. What it still
+ * forbids becomes precautions, which bind until a named person ends them.
+ */
 export async function clearRedFlag(
   unit: Unit,
   athleteId: string,
   id: string,
-  { by, date, scope, version }: Signature & { scope: string },
+  input: ClearanceInput,
 ): Promise<AthleteRow> {
+  const { by, date, scope, version, precautions } = input;
   checkNotAfter('$.date', date, unit.today);
+  refuse(
+    precautions.flatMap(({ precaution, until }, i) => [
+      ...(unit.reference.precautions.has(precaution)
+        ? []
+        : [{ path: `$.precautions[${i}].precaution`, message: 'unknown precaution' }]),
+      ...(until < date
+        ? [{ path: `$.precautions[${i}].until`, message: `before the clearance, ${date}` }]
+        : []),
+    ]),
+  );
   const where = { id, athleteId, answer: true };
   const row = await unit.rows.red_flag_answers.need(where, 'Stop-and-refer answer', { lock: true });
   if (row.clearanceOn !== null) throw new ApiProblem('version-conflict', { current: redFlagRow(row) });
   checkNotBefore('$.date', date, row.answeredOn);
   const clearance = { clearanceBy: by, clearanceOn: date, clearanceScope: scope };
   await unit.rows.red_flag_answers.change(where, version, clearance, redFlagRow);
+  await keepScope(unit, athleteId, id, input);
   return showAthlete(unit, athleteId);
 }

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addAthlete, answerSigns, createTestApp, screenAnkles } from '../../testing/testApp.ts';
+import { addAthlete, saySign, createTestApp, screenAnkles } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
 let app: TestApp;
@@ -80,7 +80,7 @@ describe('a kept summary', () => {
     const { id } = await addAthlete(north);
     await screenAnkles(north, id, '2027-02-20');
     expect((await listed(id)).restrictions.length).toBeGreaterThan(0);
-    await answerSigns(north, id, 'ankle-foot', 'gen-cauda').expect(201);
+    await saySign(north, id, 'gen-cauda').expect(201);
     expect(await listed(id)).toMatchObject({ blocked: true, restrictions: [], ridge: [], rescreenDue: null });
   });
 });

@@ -48,7 +48,7 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
   );
   const routines = await query<RowOf<'routines'>>(
     `SELECT DISTINCT ON (athlete_id) id, athlete_id AS "athleteId", number, mode, structure, request, items,
-            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes
+            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes, overrides
      FROM routines WHERE practice_id = :practiceId AND athlete_id IN (:ids) AND issued_on <= :on
      ORDER BY athlete_id, number DESC`,
     values,
@@ -98,6 +98,9 @@ function athletePart(story: Story): unknown {
       side,
       clearance,
     })),
+    asked: row.asked
+      .filter((answer) => answer.outcome !== 'unknown')
+      .map(({ topic, on, until }) => ({ topic, on, until })),
     placements: story.athlete.placements,
     pains: row.pains.map(bare),
     protocols: row.protocols.map(bare),

@@ -1,10 +1,20 @@
-import { athleteFieldsSchema } from '@yonder/core/contracts';
-import type { AthleteFields, AthleteRow, PrecautionRow, RedFlagRow } from '@yonder/core/contracts';
+import { athleteFieldsSchema, VISIT_TOPIC } from '@yonder/core/contracts';
+import type {
+  AthleteFields,
+  AthleteRow,
+  GateAnswerRow,
+  PrecautionRow,
+  RedFlagRow,
+} from '@yonder/core/contracts';
+import { seasonEnd } from '@yonder/core/safety';
 import type { RowOf } from '../../db/schema.ts';
 
 /** Everything of one athlete's story, as stored. */
 export interface Story {
   readonly athlete: RowOf<'athletes'>;
+  /** Month and day on which the practice's season starts, MM-DD. */
+  readonly seasonStarts: string;
+  readonly gate: readonly RowOf<'gate_answers'>[];
   readonly injuries: readonly RowOf<'injuries'>[];
   readonly precautions: readonly RowOf<'precautions'>[];
   readonly redFlags: readonly RowOf<'red_flag_answers'>[];
@@ -23,7 +33,7 @@ function only<Row extends object, Key extends keyof Row>(row: Row, keys: readonl
 export function precautionRow(row: RowOf<'precautions'>): PrecautionRow {
   const { endedBy, endedOn } = row;
   return {
-    ...only(row, ['id', 'version', 'precaution', 'reason', 'setBy', 'since', 'until']),
+    ...only(row, ['id', 'version', 'precaution', 'reason', 'setBy', 'since', 'until', 'fromClearance']),
     ended: endedBy && endedOn ? { by: endedBy, date: endedOn } : null,
   };
 }
@@ -66,13 +76,14 @@ function judgementRow(row: RowOf<'judgements'>): AthleteRow['judgements'][0] {
   return only(row, ['id', 'version', 'restriction', 'side', 'verdict', 'degree', 'reason', 'by', 'date']);
 }
 
-/** Regions whose questions were answered, with the newest day. */
-function askedRegions(rows: Story['redFlags']): AthleteRow['asked'] {
-  const newest = new Map<AthleteRow['asked'][0]['region'], string>();
-  for (const { askedFor, answeredOn } of rows)
-    for (const region of askedFor)
-      if ((newest.get(region) ?? '') < answeredOn) newest.set(region, answeredOn);
-  return [...newest].map(([region, on]) => ({ region, on }));
+/** Answers to the topics of the gate, the newest of each topic and season, with how long each holds. */
+function gateRows({ gate, seasonStarts }: Story): GateAnswerRow[] {
+  const newest = new Map<string, GateAnswerRow>();
+  for (const { topic, outcome, seconds, answeredOn: on, answeredBy: by } of gate) {
+    const until = topic === VISIT_TOPIC ? on : seasonEnd(on, seasonStarts);
+    newest.set(`${topic}/${until}`, { topic, outcome, seconds, on, by, until });
+  }
+  return [...newest.values()];
 }
 
 const FIELDS = Object.keys(athleteFieldsSchema.shape) as (keyof AthleteFields)[];
@@ -89,6 +100,8 @@ export function athleteRow(story: Story): AthleteRow {
     protocols: story.protocols.map(protocolRow),
     needs: story.needs.map(needRow),
     judgements: story.judgements.map(judgementRow),
-    asked: askedRegions(story.redFlags),
+    asked: gateRows(story),
+    archived:
+      athlete.archivedOn && athlete.archivedBy ? { by: athlete.archivedBy, date: athlete.archivedOn } : null,
   };
 }

@@ -16,7 +16,7 @@ export async function createAthlete(
   { id, ...fields }: AthleteFields & { id: string },
 ): Promise<AthleteRow> {
   await checkFields(unit, fields);
-  await unit.rows.athletes.insert({ id, ...fields, placements: [] });
+  await unit.rows.athletes.insert({ id, ...fields, placements: [], archivedOn: null, archivedBy: null });
   unit.concerns(id);
   return showAthlete(unit, id);
 }
@@ -84,6 +84,13 @@ export async function addPrecaution(
       : []),
   ]);
   await needAthlete(unit, athleteId);
-  await unit.rows.precautions.insert({ ...input, since, endedBy: null, endedOn: null, athleteId });
+  await unit.rows.precautions.insert({
+    ...input,
+    since,
+    fromClearance: null,
+    endedBy: null,
+    endedOn: null,
+    athleteId,
+  });
   return showAthlete(unit, athleteId);
 }

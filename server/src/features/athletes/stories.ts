@@ -21,7 +21,9 @@ type OfAthlete = {
 }[TableName];
 
 /** Stories of the practice's athletes (of some, when ids are given) in a query per table, sorted by name. */
-export async function loadStories({ rows }: Unit, ids?: readonly string[]): Promise<Story[]> {
+export async function loadStories(unit: Unit, ids?: readonly string[]): Promise<Story[]> {
+  const { rows } = unit;
+  const { seasonStarts } = await unit.practice();
   const athletes = await rows.athletes.all(ids ? { id: ids } : {}, { sort: ['name', 'id'] });
   const of = async <Name extends OfAthlete>(name: Name, by: keyof RowOf<Name> & string) => {
     const table = rows[name] as unknown as {
@@ -33,12 +35,15 @@ export async function loadStories({ rows }: Unit, ids?: readonly string[]): Prom
   const injuries = await of('injuries', 'date');
   const precautions = await of('precautions', 'since');
   const redFlags = await of('red_flag_answers', 'createdAt');
+  const gate = await of('gate_answers', 'createdAt');
   const pains = await of('pains', 'since');
   const protocols = await of('protocols', 'region');
   const needs = await of('need_overrides', 'test');
   const judgements = await of('judgements', 'createdAt');
   return athletes.map((athlete) => ({
     athlete,
+    seasonStarts,
+    gate: gate.get(athlete.id) ?? [],
     injuries: injuries.get(athlete.id) ?? [],
     precautions: precautions.get(athlete.id) ?? [],
     redFlags: redFlags.get(athlete.id) ?? [],

@@ -1,6 +1,7 @@
 import type { AthleteRow } from '@yonder/core/contracts';
 import type { CurrentPain, Judgement, Region, Side } from '@yonder/core/domain';
 import { isPlausible } from '@yonder/core/measure';
+import { covers } from '@yonder/core/safety';
 import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
 import { checkNotAfter } from '../../work/days.ts';
 import type { Unit } from '../../work/unit.ts';
@@ -47,6 +48,16 @@ export async function putProtocol(
     ),
   ]);
   await needAthlete(unit, athleteId, true);
+  const operated = await unit.rows.injuries.all(
+    { athleteId, region: place.region, operated: true },
+    { sort: [['date', 'DESC']] },
+  );
+  const since = operated.find(({ side }) => covers(side, place.side))?.date;
+  refuse(
+    since && protocol.date < since
+      ? [{ path: '$.date', message: `before the operation it is for, ${since}` }]
+      : [],
+  );
   const table = unit.rows.protocols;
   const where = { athleteId, ...place };
   const existing = await table.one(where);

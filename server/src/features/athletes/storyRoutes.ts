@@ -3,6 +3,7 @@ import {
   clearanceInputSchema,
   endPainSchema,
   endPrecautionSchema,
+  gateAnswerInputSchema,
   idSchema,
   injuryInputSchema,
   judgementInputSchema,
@@ -10,7 +11,6 @@ import {
   painInputSchema,
   precautionInputSchema,
   protocolInputSchema,
-  redFlagInputSchema,
   versionQuerySchema,
 } from '@yonder/core/contracts';
 import { regionSchema, sideSchema } from '@yonder/core/schemas';
@@ -18,7 +18,7 @@ import { z } from 'zod';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
 import { clearRedFlag, endPain, endPrecaution } from './endings.ts';
-import { answerRedFlags } from './redFlags.ts';
+import { answerTopic } from './gate.ts';
 import { addInjury, addPrecaution, removeInjury } from './service.ts';
 import { showAthlete } from './stories.ts';
 import * as story from './story.ts';
@@ -119,16 +119,16 @@ function safetyEndpoints(): Endpoint[] {
     }),
     endpoint({
       ...common,
-      id: 'answerRedFlags',
+      id: 'answerGate',
       method: 'post',
-      path: '/athletes/:athleteId/red-flags',
-      summary: 'Answer the stop-and-refer questions of regions',
+      path: '/athletes/:athleteId/gate',
+      summary: 'Answer one topic of the stop-and-refer questions',
       least: 'assistant',
-      audits: 'red-flags.answer',
+      audits: 'gate.answer',
       status: 201,
       params: athlete,
-      body: redFlagInputSchema,
-      handler: ({ unit, params, body }) => answerRedFlags(unit, params.athleteId, body),
+      body: gateAnswerInputSchema,
+      handler: ({ unit, params, body }) => answerTopic(unit, params.athleteId, body),
       again: ({ unit, params }) => showAthlete(unit, params.athleteId),
     }),
     endpoint({

@@ -61,7 +61,7 @@ describe('drills of the practice’s own', () => {
   });
   it.each([
     [{ serves: [{ restriction: 'none-such', match: 1 }] }, '$.drill.serves[0].restriction'],
-    [{ loadClass: 'impact', contraindications: [] }, '$.drill.contraindications'],
+    [{ loadClass: 'impact' }, '$.drill.level'],
     [{ dose: { ...source.dose, sets: { default: 9, min: 1, max: 3 } } }, '$.drill.dose.sets'],
     [{ ladder: 'own-unnamed' }, '$.drill.ladderName'],
     [{ colour: 'teal' }, '$.drill'],

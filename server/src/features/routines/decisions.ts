@@ -7,11 +7,11 @@ import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
 import { ApiProblem, refuse } from '../../http/problem.ts';
 import { checkWorkingDay } from '../../work/days.ts';
+import { idWithin } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
-import { idWithin } from '../athletes/redFlags.ts';
 import { needAthlete } from '../athletes/stories.ts';
-import { refuseUnsafe } from './safety.ts';
+import { passDoor } from './door.ts';
 import { routineRow, storeVersion } from './versions.ts';
 import { reasonsOf } from './why.ts';
 
@@ -65,15 +65,18 @@ export async function decide(deps: Deps, unit: Unit, athleteId: string, input: D
   const { decisions } = decideProgress(assessment);
   const verdicts = input.verdicts.map(({ item, ...verdict }) => ({ index: place(item), ...verdict }));
   const items = applyVerdicts(assessment, decisions, verdicts) as IdentifiedItem[];
-  if (items.length > 0) await refuseUnsafe(unit, record.case.athlete, items, input.on);
+  if (items.length > 0) await passDoor(unit, record.case.athlete, items, input.on);
   await keepVerdicts(unit, { ...current, athleteId }, input, (item) => decisions[place(item)]);
   if (items.length === 0 || sameJson(items, current.items)) return { routine: null };
   const { mode, structure, request } = current;
   const version = { id: idWithin(input.id, 'version'), on: input.on, mode, structure, request, items };
   const reasons = reasonsOf(assessment, request, items);
+  // What was issued against a rule with a reason goes on under that reason while its item does.
+  const overrides = current.overrides.filter((own) => items.some((item) => item.id === own.item));
   const row = await storeVersion(unit, athleteId, assessment, {
     ...version,
     reasons,
+    overrides,
     decidedBatch: input.id,
   });
   return { routine: routineRow(row) };

@@ -47,6 +47,8 @@ export interface HandoutInput {
   /** Athlete wording of each precaution in force. */
   readonly precautions: readonly string[];
   readonly handling: ReadonlyMap<string, readonly string[]>;
+  /** Rules it was issued against, each with who said why, as sentences. */
+  readonly overrides: readonly string[];
 }
 
 const INK = '#22303a';
@@ -105,6 +107,7 @@ function cautions(input: HandoutInput, at: Scale): object {
     { text: 'When to stop', font: 'heading', fontSize: at(13) },
     { text: limit, bold: true, fontSize: at(11.5), margin: [0, 2, 0, 2] },
     { text: next, fontSize: at(10.5) },
+    ...input.overrides.map((text) => ({ text, fontSize: at(10), margin: [0, 2, 0, 0] })),
     ...input.precautions.map((text) => ({ text, fontSize: at(10.5), bold: true, margin: [0, 2, 0, 0] })),
   ];
   return {

@@ -1,8 +1,10 @@
 import { precautionsOfDrill } from '@yonder/core/safety';
+import { reasonText } from '@yonder/core/words';
 import type { Deps } from '../../deps.ts';
 import { Sent } from '../../http/endpoint.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
+import { passDoor } from './door.ts';
 import { createHandout } from './handout.ts';
 import { needRoutine } from './versions.ts';
 
@@ -10,9 +12,10 @@ import { needRoutine } from './versions.ts';
 export async function printRoutine(deps: Deps, unit: Unit, routineId: string): Promise<Sent> {
   const routine = await needRoutine(unit, routineId);
   const record = await loadRecord(unit, routine.athleteId, unit.today);
+  await passDoor(unit, record.case.athlete, routine.items, unit.today);
   const { reference, safety, painLimits } = await assessRecord(deps, unit, record);
   const { name: practice } = await unit.practice();
-  const { items, number, issuedOn, issuedBy, mode, totalSeconds } = routine;
+  const { items, number, issuedOn, issuedBy, mode, totalSeconds, overrides } = routine;
   const handling = new Map(
     items.map((item) => {
       const drill = reference.drills.get(item.drill);
@@ -36,6 +39,9 @@ export async function printRoutine(deps: Deps, unit: Unit, routineId: string): P
       stopAbove: painLimits.stop,
       precautions,
       handling,
+      overrides: overrides.map(
+        ({ rule, why, by }) => `${reasonText(reference, rule)} All the same: ${why} (${by}).`,
+      ),
     });
     response.type('application/pdf').set('Content-Disposition', 'inline; filename="routine.pdf"').send(pdf);
   });

@@ -108,7 +108,7 @@ describe('the handout', () => {
     ];
     const items = [
       ROCK,
-      ...drills.map((drill) => ({ ...ROCK, id: randomUUID(), drill, side: 'both', setup: {} })),
+      ...drills.map((drill) => ({ ...ROCK, id: randomUUID(), drill, amount: 6, side: 'both', setup: {} })),
     ];
     const routine = (await issue(north, id, TODAY, items).expect(201)).body;
     const pdf = await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);

@@ -1,6 +1,13 @@
-import type { IssueRoutine, ItemReasons, Page, PageQuery, RoutineRow } from '@yonder/core/contracts';
+import type {
+  IssueRoutine,
+  ItemReasons,
+  Override,
+  Page,
+  PageQuery,
+  RoutineRow,
+} from '@yonder/core/contracts';
 import { routineSeconds } from '@yonder/core/dose';
-import { itemsFaults } from '@yonder/core/formats';
+import { caseFaults, itemsFaults } from '@yonder/core/formats';
 import { routineChanges, withOrigins } from '@yonder/core/routine';
 import type { IdentifiedItem } from '@yonder/core/routine';
 import type { Assessment } from '@yonder/core/assess';
@@ -12,14 +19,27 @@ import { checkWorkingDay } from '../../work/days.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
 import { needAthlete } from '../athletes/stories.ts';
-import { refuseUnsafe } from './safety.ts';
+import { passDoor, weighOverrides } from './door.ts';
 import { reasonsOf } from './why.ts';
 
 /** A version as the API shows it. */
 export function routineRow(row: RowOf<'routines'>): RoutineRow {
-  const { id, number, issuedOn, issuedBy, mode, structure, items, totalSeconds, findings, reasons, changes } =
-    row;
-  return { id, number, issuedOn, issuedBy, mode, structure, items, totalSeconds, findings, reasons, changes };
+  const { id, number, issuedOn, issuedBy, mode, structure, items, totalSeconds, findings, reasons } = row;
+  const { changes, overrides } = row;
+  return {
+    id,
+    number,
+    issuedOn,
+    issuedBy,
+    mode,
+    structure,
+    items,
+    totalSeconds,
+    findings,
+    reasons,
+    changes,
+    overrides,
+  };
 }
 
 /** A page of an athlete's issued versions, newest first. */
@@ -58,6 +78,7 @@ export interface NewVersion {
   readonly request: RowOf<'routines'>['request'];
   readonly items: readonly IdentifiedItem[];
   readonly reasons: readonly ItemReasons[];
+  readonly overrides: readonly Override[];
   /** The verdicts it came from; null for one that was composed. */
   readonly decidedBatch: string | null;
 }
@@ -93,6 +114,7 @@ export async function storeVersion(
         state,
       })),
     reasons: [...version.reasons],
+    overrides: [...version.overrides],
     changes: newest ? routineChanges(reference, before, items) : [],
     decidedBatch: version.decidedBatch,
   });
@@ -112,6 +134,15 @@ function checkVersion(reference: Assessment['reference'], input: IssueRoutine): 
   ]);
 }
 
+/** Throws when a version would be older than the one before it, or lie ahead of tomorrow. */
+async function checkIssueDay(unit: Unit, athleteId: string, on: string): Promise<void> {
+  const newest = await unit.rows.routines.one({ athleteId }, { sort: [['number', 'DESC']] });
+  const before = newest && on < newest.issuedOn;
+  refuse(
+    before ? [{ path: '$.on', message: `before version ${newest.number}, issued ${newest.issuedOn}` }] : [],
+  );
+}
+
 /** Issues the next version after running the safety rules again; whatever the client sent, they win. */
 export async function issueRoutine(
   deps: Deps,
@@ -123,11 +154,18 @@ export async function issueRoutine(
   const { reference } = await unit.practice();
   checkVersion(reference, input);
   await needAthlete(unit, athleteId, true);
+  await checkIssueDay(unit, athleteId, input.on);
   const record = await loadRecord(unit, athleteId, input.on);
-  await refuseUnsafe(unit, record.case.athlete, input.items, input.on);
+  const { mode, request, items } = input;
+  refuse(
+    caseFaults(unit.reference, { ...record.case, request }).filter((f) => f.path.startsWith('$.request')),
+  );
+  await passDoor(unit, record.case.athlete, items, input.on);
   const assessment = await assessRecord(deps, unit, record);
-  const reasons = reasonsOf(assessment, input.request, input.items);
-  const row = await storeVersion(unit, athleteId, assessment, { ...input, reasons, decidedBatch: null });
+  const overrides = weighOverrides(assessment, { ...request, mode }, items, input.overrides, unit.actor.name);
+  const reasons = reasonsOf(assessment, request, items);
+  const version = { ...input, reasons, overrides, decidedBatch: null };
+  const row = await storeVersion(unit, athleteId, assessment, version);
   await unit.rows.routine_drafts.drop({ athleteId });
   return routineRow(row);
 }

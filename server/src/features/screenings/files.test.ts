@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addAthlete, answerSigns, createTestApp, screenAnkles } from '../../testing/testApp.ts';
+import { addAthlete, saySign, createTestApp, screenAnkles } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
 let app: TestApp;
@@ -71,7 +71,7 @@ describe('an import of screenings', () => {
   it('refuses tests under an open stop sign, and athletes of another practice', async () => {
     const { id } = await addAthlete(north);
     await south.create('/screenings/import', { rows: [row(id)] }).expect(400);
-    await answerSigns(north, id, 'ankle-foot', 'foot-locking').expect(201);
+    await saySign(north, id, 'foot-locking').expect(201);
     const { body } = await north.create('/screenings/import', { rows: [row(id)] }).expect(422);
     expect(body.errors[0].path).toBe('$.rows[0].result.test');
     expect(await visits(id)).toEqual([]);

@@ -11,7 +11,7 @@ import type { Unit } from '../../work/unit.ts';
 import { loadRecord } from '../athletes/record.ts';
 import { groupBy, needAthlete } from '../athletes/stories.ts';
 import { needRoutine } from '../routines/versions.ts';
-import { refuseUnsafe } from '../routines/safety.ts';
+import { passDoor } from '../routines/door.ts';
 
 type Session = Pick<RowOf<'sessions'>, 'id' | 'routineId' | 'date' | 'finished' | 'version'>;
 
@@ -94,7 +94,7 @@ export async function startSession(
   const { athleteId, items, issuedOn } = await needRoutine(unit, routineId);
   refuse(date < issuedOn ? [{ path: '$.date', message: `before the version was issued, ${issuedOn}` }] : []);
   const record = await loadRecord(unit, athleteId, date);
-  await refuseUnsafe(unit, record.case.athlete, items, date);
+  await passDoor(unit, record.case.athlete, items, date);
   await needAthlete(unit, athleteId, true);
   const where = { athleteId, routineId, date, finished: false };
   const open = await unit.rows.sessions.one(where);
@@ -136,13 +136,7 @@ async function checkEvents(
   const swaps = events.flatMap((event, index) => (event.type === 'swapped' ? [{ index, ...event.to }] : []));
   if (swaps.length === 0) return;
   const record = await loadRecord(unit, session.athleteId, session.date);
-  await refuseUnsafe(
-    unit,
-    record.case.athlete,
-    swaps,
-    session.date,
-    (i) => `$.events[${swaps[i]?.index}].to`,
-  );
+  await passDoor(unit, record.case.athlete, swaps, session.date, (i) => `$.events[${swaps[i]?.index}].to`);
 }
 
 /** Adds events that are not there yet; the same id with other content is refused. True when there were any. */

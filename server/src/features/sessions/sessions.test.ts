@@ -1,15 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import {
-  addAthlete,
-  answerSigns,
-  createTestApp,
-  DONE,
-  issue,
-  ROCK,
-  said,
-  TODAY,
-} from '../../testing/testApp.ts';
+import { addAthlete, saySign, createTestApp, DONE, issue, ROCK, said, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
 let app: TestApp;
@@ -132,7 +123,7 @@ describe('a session', () => {
   });
 
   it('does not start while a sign blocks what the routine holds', async () => {
-    await answerSigns(north, athlete.id, 'ankle-foot', 'gen-chest').expect(201);
+    await saySign(north, athlete.id, 'gen-chest').expect(201);
     const refused = await north.create('/sessions', { routineId: routine.id, date: TODAY }).expect(422);
     expect(refused.body).toMatchObject({ code: 'blocked' });
     expect(refused.body.detail).toMatch(/Stop now/);

@@ -22,7 +22,7 @@ export function NewAthletePage() {
           create(fields)
             .unwrap()
             .then(
-              ({ id }) => navigate(`/athletes/${id}/story`),
+              ({ id }) => navigate(`/athletes/${id}/gate`),
               () => undefined, // shown in the form
             );
         }}

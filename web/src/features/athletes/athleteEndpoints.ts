@@ -5,7 +5,9 @@ import type {
   AthleteRow,
   AthleteSummary,
 } from '@yonder/core/contracts';
+import type { gateAnswerInputSchema } from '@yonder/core/contracts';
 import type { Region, Side } from '@yonder/core/domain';
+import type { z } from 'zod';
 import { allPages, api } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
 
@@ -114,8 +116,8 @@ const athletesApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
-    answerRedFlags: build.mutation<AthleteRow, OfAthlete<object>>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/red-flags`, creates: true, body }),
+    answerGate: build.mutation<AthleteRow, OfAthlete<Omit<z.input<typeof gateAnswerInputSchema>, 'id'>>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/gate`, creates: true, body }),
       invalidatesTags: touched,
     }),
     clearRedFlag: build.mutation<AthleteRow, OfAthlete<object> & { id: string }>({
@@ -146,6 +148,6 @@ export const {
   useRemoveNeedMutation,
   useAddJudgementMutation,
   useRemoveJudgementMutation,
-  useAnswerRedFlagsMutation,
+  useAnswerGateMutation,
   useClearRedFlagMutation,
 } = athletesApi;

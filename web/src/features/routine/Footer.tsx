@@ -2,8 +2,11 @@ import { ActionIcon, Alert, Button, Group } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
 import { FATIGUE_CAP } from '@yonder/core/builder';
-import type { Draft } from '@yonder/core/contracts';
+import { needReason } from '@yonder/core/checks';
+import type { Check } from '@yonder/core/checks';
+import type { Draft, OverrideInput } from '@yonder/core/contracts';
 import { duration, number, REGION_LABEL } from '@yonder/core/words';
+import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { errorText } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -12,6 +15,7 @@ import type { Explained } from '../../workers/protocol.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { opened, redone, undone } from './draftSlice.ts';
 import { costChange, costText } from './orderWords.ts';
+import { OverridesDialog } from './OverridesDialog.tsx';
 import classes from './Routine.module.css';
 import { useIssueRoutineMutation } from './routineEndpoints.ts';
 import { totalsOf } from './totals.ts';
@@ -144,9 +148,11 @@ export function Footer({
   const totals = totalsOf(reference, draft.structure, draft.items);
   const over = totals.seconds - minutes * 60;
   const count = explained?.checks.filter((check) => check.level !== 'note').length ?? 0;
-  const send = () => {
+  const [asking, setAsking] = useState<readonly Check[] | null>(null);
+  const send = (overrides: OverrideInput[]) => {
+    setAsking(null);
     const { request, structure, items } = draft;
-    const body = { on, mode: request.mode, structure, request, items };
+    const body = { on, mode: request.mode, structure, request, items, overrides };
     // The server ends the draft with the issue: a change still on its way would bring it back.
     settled()
       .then(() => issue({ athleteId: athlete.id, body }).unwrap())
@@ -158,8 +164,22 @@ export function Footer({
         () => undefined, // shown beside the button
       );
   };
+  const press = () => {
+    const against = needReason(explained?.checks ?? []);
+    if (against.length > 0) setAsking(against);
+    else send([]);
+  };
   return (
     <div className={`card ${classes.footer}`}>
+      {asking ? (
+        <OverridesDialog
+          checks={asking}
+          draft={draft}
+          number={nextNumber}
+          onIssue={send}
+          onClose={() => setAsking(null)}
+        />
+      ) : null}
       <div className={classes.total} data-over={over > 0 || undefined}>
         <span data-testid="total">{duration(totals.seconds)}</span>
         <span className={classes.totalNote}>
@@ -170,7 +190,7 @@ export function Footer({
       <Group gap={6} wrap="nowrap">
         <UndoRedo />
         {tools}
-        <Button loading={isLoading} disabled={draft.items.length === 0} onClick={send}>
+        <Button loading={isLoading} disabled={draft.items.length === 0 || explained === null} onClick={press}>
           Issue version {nextNumber}
         </Button>
       </Group>

@@ -21,6 +21,7 @@ import { opened, redone, requestChanged, undone } from './draftSlice.ts';
 import { Footer } from './Footer.tsx';
 import { ItemTable } from './ItemTable.tsx';
 import { ItemWhy } from './ItemWhy.tsx';
+import { NotAsked } from './NotAsked.tsx';
 import { Refit } from './Refit.tsx';
 import classes from './Routine.module.css';
 import { useDiscardDraftMutation, useRoutinesQuery } from './routineEndpoints.ts';
@@ -305,7 +306,6 @@ export function RoutinePage() {
   useUndoKeys();
   const report = builder.state.kind === 'done' ? builder.state.report : null;
   const notes = useNotes(report, draft ? explained : null);
-  const newest = routines?.[0];
   const selected =
     draft?.items.find((item) => item.drill === picked)?.drill ?? draft?.items[0]?.drill ?? null;
   const blocked = findings.blocked.find((b) => b.region === 'all' && b.level !== 'P');
@@ -342,6 +342,7 @@ export function RoutinePage() {
         {refit.note && draft ? <Refit note={refit.note} onClose={refit.close} /> : null}
         {draft ? (
           <>
+            <NotAsked items={draft.items} />
             {keeping ? <SaveTemplate draft={draft} onClose={() => setKeeping(false)} /> : null}
             <Sheet
               draft={draft}
@@ -354,7 +355,7 @@ export function RoutinePage() {
             <Footer
               draft={draft}
               minutes={minutes}
-              nextNumber={(newest?.number ?? 0) + 1}
+              nextNumber={(routines?.[0]?.number ?? 0) + 1}
               explained={explained}
               note={note}
               onNote={setNote}

@@ -1,4 +1,4 @@
-import { Button, Group, Text, Title } from '@mantine/core';
+import { Alert, Button, Group, Text, Title } from '@mantine/core';
 import type { RoutineRow } from '@yonder/core/contracts';
 import {
   amountText,
@@ -10,9 +10,12 @@ import {
   sideText,
   withSide,
 } from '@yonder/core/words';
+import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
+import { OverrideNotes } from './OverrideNotes.tsx';
+import { PrintHandout } from './PrintHandout.tsx';
 import classes from './Routine.module.css';
 
 interface Props {
@@ -28,6 +31,7 @@ interface Props {
 export function IssuedVersion({ routine, inForce, onCopy }: Props) {
   const reference = useReference();
   const { search } = useLocation();
+  const [refused, setRefused] = useState<string | null>(null);
   return (
     <section className={`card ${classes.version}`} aria-label={`Version ${routine.number}`}>
       <Group justify="space-between">
@@ -35,15 +39,7 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
           Version {routine.number}: {MODE_LABEL[routine.mode].toLowerCase()}, {duration(routine.totalSeconds)}
         </Title>
         <Group gap="xs">
-          <Button
-            component="a"
-            href={`/api/v1/routines/${routine.id}/handout.pdf`}
-            target="_blank"
-            variant="default"
-            size="xs"
-          >
-            Print handout
-          </Button>
+          <PrintHandout routineId={routine.id} onRefused={setRefused} />
           {inForce ? (
             <>
               <Button
@@ -62,6 +58,11 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
           ) : null}
         </Group>
       </Group>
+      {refused ? (
+        <Alert color="red" role="alert" p={8} title="Not printed">
+          {refused}
+        </Alert>
+      ) : null}
       <Text size="sm" c="var(--muted)">
         Issued {dayText(routine.issuedOn)} by {routine.issuedBy}
         {routine.findings.length > 0
@@ -79,6 +80,7 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
           ))}
         </ul>
       ) : null}
+      <OverrideNotes overrides={routine.overrides} />
       <details open={inForce}>
         <summary>Drills</summary>
         <ol className={classes.issued}>

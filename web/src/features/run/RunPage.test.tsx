@@ -1,14 +1,7 @@
-import { act, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { assessCase } from '@yonder/core/assess';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { bundledReference } from '@yonder/core/reference/bundled';
-import { caseSchema } from '@yonder/core/schemas';
-import { Suspense } from 'react';
 import { describe, expect, it } from 'vitest';
-import { ReferenceProvider } from '../../app/reference.tsx';
-import { Page } from '../../testing/Page.tsx';
-import { fakeServer } from '../../testing/server.ts';
-import { WorkspaceContext } from '../athletes/WorkspaceContext.tsx';
-import type { Workspace } from '../athletes/WorkspaceContext.tsx';
+import { showIn, workspaceOf } from '../../testing/workspace.tsx';
 import { RunPage } from './RunPage.tsx';
 
 const asking = bundledReference.data.drills.find((drill) => drill.entryCriteria.some((c) => c.check));
@@ -37,49 +30,16 @@ const routine = {
   changes: [],
   findings: [],
   reasons: [],
+  overrides: [],
 };
-const input = caseSchema.parse({
-  format: 'yonder-ridge-case/1',
-  today: '2027-03-01',
-  athlete: { birthDate: '2001-05-02' },
-});
-const assessment = assessCase(bundledReference, input);
-const workspace = {
-  athlete: { id: 'ada' },
-  case: input,
-  assessment,
-  report: assessment.report,
-  subject: { revision: 'one', case: input },
-  routineId: 'r',
-  on: '2027-03-01',
-} as unknown as Workspace;
 
-async function open() {
-  const sent = fakeServer(({ method, path }) => {
-    if (path === '/reference') return { status: 200, body: { version: 'v' } };
-    if (path === '/reference/v') return { status: 200, body: bundledReference.data };
+const open = () =>
+  showIn(workspaceOf({}), <RunPage />, ({ method, path }) => {
     if (path === '/routines/r') return { status: 200, body: routine };
     if (method === 'GET' && path.endsWith('/sessions'))
       return { status: 200, body: { items: [], next: null } };
     return 'no answer';
   });
-  // What suspends is shown once the act is over.
-  await act(
-    async () =>
-      void render(
-        <Page>
-          <Suspense>
-            <ReferenceProvider>
-              <WorkspaceContext value={workspace}>
-                <RunPage />
-              </WorkspaceContext>
-            </ReferenceProvider>
-          </Suspense>
-        </Page>,
-      ),
-  );
-  return sent;
-}
 const start = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Start' });
 const answer = (word: string) => {
   for (const choice of screen.getAllByLabelText<HTMLInputElement>(word)) fireEvent.click(choice);

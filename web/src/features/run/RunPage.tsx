@@ -8,6 +8,7 @@ import { errorText } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, shortDay, today } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { OverrideNotes } from '../routine/OverrideNotes.tsx';
 import { useRoutineQuery } from '../routine/routineEndpoints.ts';
 import classes from './Run.module.css';
 import { Runner } from './Runner.tsx';
@@ -164,6 +165,7 @@ export function RunPage() {
             <li key={item.id}>{nameOf(reference, item.drill)}</li>
           ))}
         </ol>
+        <OverrideNotes overrides={routine.overrides} />
         <AskFirst
           checks={checks}
           answers={answers}

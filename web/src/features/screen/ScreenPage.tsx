@@ -10,7 +10,9 @@ import { sidesOfTest } from '@yonder/core/findings';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, today } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
-import { RedFlagGate } from '../story/RedFlagGate.tsx';
+import { GatePanel } from '../gate/GatePanel.tsx';
+import { useGate } from '../gate/useGate.ts';
+import { VisitGate } from '../gate/VisitGate.tsx';
 import { HowTo } from './HowTo.tsx';
 import classes from './Screen.module.css';
 import { useFinishScreeningMutation, useScreeningsQuery } from './screeningEndpoints.ts';
@@ -113,20 +115,22 @@ function useTests(scope: BatteryScope, safety: SafetyState): readonly Test[] {
   return scope.battery.tests.flatMap(({ test: id }) => reference.tests.get(id) ?? []);
 }
 
-/** What stands in the way of testing today, or null. */
+/** What stands in the way of testing today, or null: a stop sign, topics not answered yet, "anything new?" not asked. */
 function useObstacle(scope: BatteryScope, none: boolean) {
   const reference = useReference();
-  const { athlete, region, report } = useWorkspace();
+  const { region, report } = useWorkspace();
+  const regions = scope.scope === 'battery' ? scope.regions : [region];
+  const gate = useGate(regions);
+  const [topic, setTopic] = useState<string | null>(null);
   const blocked = report.blocked.find(
     (b) => b.level !== 'P' && (b.region === 'all' || (scope.scope === 'region' && b.region === region)),
   );
-  const unasked =
-    scope.scope === 'battery'
-      ? scope.unasked
-      : athlete.asked.some((a) => a.region === region)
-        ? []
-        : [region];
-  if (unasked.length > 0 && !blocked) return <RedFlagGate key={unasked.join()} regions={unasked} />;
+  const due = gate.due.filter((one) => one.region === null || regions.includes(one.region));
+  if (!blocked && (due.length > 0 || topic !== null)) {
+    const only = topic ? [topic] : due.map((one) => one.id);
+    return <GatePanel key={topic ?? 'due'} regions={regions} only={only} onDone={() => setTopic(null)} />;
+  }
+  if (!blocked && gate.visitDue) return <VisitGate onTopic={setTopic} />;
   if (blocked || (none && scope.scope === 'region')) {
     return (
       <Alert color="red" title={`No tests for ${nameOf(reference, region).toLowerCase()} today`}>

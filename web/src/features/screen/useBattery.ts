@@ -14,8 +14,8 @@ export interface BatteryScope {
   readonly scope: 'region' | 'battery';
   readonly minutes: number;
   readonly battery: Battery;
-  /** Regions of the battery whose stop-and-refer questions were never answered. */
-  readonly unasked: readonly Region[];
+  /** Regions that the battery tests. */
+  readonly regions: readonly Region[];
   readonly setScope: (scope: 'region' | 'battery') => void;
   readonly setMinutes: (minutes: number) => void;
 }
@@ -23,7 +23,7 @@ export interface BatteryScope {
 /** What the visit holds; kept in the address. The battery follows from earlier visits alone, so that it stays as it is while results come in. */
 export function useBattery(): BatteryScope {
   const reference = useReference();
-  const { athlete, assessment, on } = useWorkspace();
+  const { assessment, on } = useWorkspace();
   const [search, setSearch] = useSearchParams();
   const scope = search.get('scope') === 'battery' ? 'battery' : 'region';
   const typed = Number(search.get('minutes'));
@@ -44,7 +44,6 @@ export function useBattery(): BatteryScope {
     const region = reference.tests.get(test)?.region;
     return region && region !== 'whole-body' ? [region] : [];
   });
-  const asked = new Set(athlete.asked.map((a) => a.region));
   const set = (key: string, value: string) =>
     setSearch(
       (current) => {
@@ -57,7 +56,7 @@ export function useBattery(): BatteryScope {
     scope,
     minutes,
     battery,
-    unasked: [...new Set(regions)].filter((region) => !asked.has(region)),
+    regions: [...new Set(regions)],
     setScope: (next) => set('scope', next),
     setMinutes: (next) => set('minutes', String(next)),
   };

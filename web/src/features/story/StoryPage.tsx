@@ -2,19 +2,17 @@ import { Button, Group, Text, Title } from '@mantine/core';
 import { athleteFieldsSchema } from '@yonder/core/contracts';
 import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import { protocolGates } from '@yonder/core/safety';
-import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { conflictOf } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
-import { dayText } from '../../app/today.ts';
 import { AthleteForm } from '../athletes/AthleteForm.tsx';
 import { useAthleteQuery, useUpdateAthleteMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { Injuries } from './Injuries.tsx';
+import { GateSummary } from '../gate/GateSummary.tsx';
 import { Pains } from './Pains.tsx';
 import { Precautions } from './Precautions.tsx';
 import { Protocols } from './Protocols.tsx';
-import { RedFlagGate } from './RedFlagGate.tsx';
 import { StopSigns } from './StopSigns.tsx';
 import classes from './Story.module.css';
 
@@ -78,24 +76,11 @@ function distinct<T extends { region: string; side: string }>(gates: readonly T[
 /** Who this is: the safety gate first, then injuries, precautions and everything typed about the athlete. */
 export function StoryPage() {
   const reference = useReference();
-  const { athlete, case: input, on, region } = useWorkspace();
-  const [again, setAgain] = useState(false);
+  const { case: input, on, region } = useWorkspace();
   const gates = distinct(protocolGates(reference, input.athlete, on));
-  const asked = athlete.asked.find((a) => a.region === region);
   return (
     <div className={classes.page}>
-      {asked && !again ? (
-        <Group className={`card ${classes.panel}`} justify="space-between">
-          <Text>
-            Stop-and-refer questions, {nameOf(reference, region).toLowerCase()}: answered {dayText(asked.on)}.
-          </Text>
-          <Button size="xs" variant="light" onClick={() => setAgain(true)}>
-            Ask again
-          </Button>
-        </Group>
-      ) : (
-        <RedFlagGate key={region} regions={[region]} onDone={() => setAgain(false)} />
-      )}
+      <GateSummary />
       <StopSigns />
       <Protocols gates={gates} />
       <div className={classes.pair}>

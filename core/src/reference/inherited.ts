@@ -1,0 +1,111 @@
+import { requiredPrecautions } from './requiredPrecautions.ts';
+import type { Drill, OwnDrill } from './types.ts';
+
+/** The traits by which safety judges a drill. */
+export type SafetyTraits = Pick<
+  Drill,
+  'regions' | 'loadRegions' | 'loadClass' | 'contraindications' | 'youthOk'
+>;
+
+const LOAD_ORDER = ['unloaded', 'partial', 'full', 'impact'] as const;
+/** So many alike have to ship before what they share is taken as a rule. */
+const ALIKE = 3;
+
+const unique = <T>(list: readonly T[]): T[] => [...new Set(list)];
+
+/** Precautions that every shipped drill of the same region, position, load and contraction carries. */
+function sharedByRelatives(shipped: readonly Drill[], drill: OwnDrill): string[] {
+  const relatives = shipped.filter(
+    (other) =>
+      other.position === drill.position &&
+      other.loadClass === drill.loadClass &&
+      other.contraction === drill.contraction &&
+      other.regions.primary.some((region) => drill.regions.primary.includes(region)),
+  );
+  const [first, ...rest] = relatives;
+  if (!first || relatives.length < ALIKE) return [];
+  return first.contraindications.filter((id) => rest.every((other) => other.contraindications.includes(id)));
+}
+
+/**
+ * The drill whose traits an own drill may not fall below: the one it was copied from, else its neighbour below on a
+ * shipped ladder. Null for one that stands alone.
+ */
+export function sourceOf(
+  shipped: ReadonlyMap<string, Drill>,
+  own: ReadonlyMap<string, OwnDrill>,
+  drill: OwnDrill,
+): Drill | null {
+  const seen = new Set<string>();
+  for (let from = drill.from; from !== undefined && !seen.has(from); from = own.get(from)?.from) {
+    seen.add(from);
+    const source = shipped.get(from);
+    if (source) return source;
+  }
+  const rungs = [...shipped.values()]
+    .filter((other) => other.ladder === drill.ladder)
+    .sort((a, b) => a.level - b.level);
+  return rungs.findLast((other) => other.level < drill.level) ?? rungs[0] ?? null;
+}
+
+function higherLoad(a: Drill['loadClass'], b: Drill['loadClass']): Drill['loadClass'] {
+  return LOAD_ORDER.indexOf(a) >= LOAD_ORDER.indexOf(b) ? a : b;
+}
+
+/**
+ * The traits that hold for an own drill: its own, never looser than its source's unless somebody said why, and always
+ * with the precautions that its position, load, contraction and regions bring. They can be tightened freely.
+ */
+export function inheritedTraits(
+  shipped: readonly Drill[],
+  drill: OwnDrill,
+  source: Drill | null,
+): SafetyTraits {
+  const floor = drill.looser ? null : source;
+  const { primary } = drill.regions;
+  const secondary = unique([
+    ...drill.regions.secondary,
+    ...(floor ? [...floor.regions.primary, ...floor.regions.secondary] : []),
+  ]).filter((region) => !primary.includes(region));
+  const loads = new Map(
+    (drill.loadRegions.length > 0 ? drill.loadRegions : primary.map((region) => ({ region, weight: 1 }))).map(
+      (load) => [load.region, load.weight],
+    ),
+  );
+  for (const { region, weight } of floor?.loadRegions ?? [])
+    loads.set(region, Math.max(weight, loads.get(region) ?? 0));
+  // A place on a ladder says what tissue is worked, not how hard: the load is that of what was copied.
+  const copied = floor !== null && drill.from !== undefined;
+  const traits = {
+    regions: { primary, secondary },
+    loadRegions: [...loads].map(([region, weight]) => ({ region, weight })),
+    loadClass: copied ? higherLoad(drill.loadClass, floor.loadClass) : drill.loadClass,
+    youthOk: drill.youthOk && (floor?.youthOk ?? true),
+  };
+  const derived = requiredPrecautions({ ...drill, ...traits });
+  return {
+    ...traits,
+    contraindications: unique([
+      ...drill.contraindications,
+      ...(floor?.contraindications ?? []),
+      ...derived,
+      ...sharedByRelatives(shipped, { ...drill, ...traits }),
+    ]),
+  };
+}
+
+/** What an own drill itself says that is looser than its source; empty when it is as tight or tighter. */
+export function looserTraits(drill: OwnDrill, source: Drill | null): string[] {
+  if (!source) return [];
+  const regions = [...drill.regions.primary, ...drill.regions.secondary];
+  const missing = source.contraindications.filter((id) => !drill.contraindications.includes(id));
+  const moved = [...source.regions.primary].filter((region) => !regions.includes(region));
+  const lighter =
+    drill.from !== undefined && higherLoad(drill.loadClass, source.loadClass) !== drill.loadClass;
+  return [
+    ...missing,
+    ...moved,
+    ...(lighter ? [`load ${drill.loadClass} instead of ${source.loadClass}`] : []),
+    ...(drill.youthOk && !source.youthOk ? ['offered under sixteen'] : []),
+  ];
+}

@@ -1,0 +1,71 @@
+import type { Assessment } from '@yonder/core/assess';
+import { prepareBuild } from '@yonder/core/builder';
+import { checkRoutine, needReason } from '@yonder/core/checks';
+import type { Override, OverrideInput } from '@yonder/core/contracts';
+import type { Athlete, BuildRequest, ItemSide } from '@yonder/core/domain';
+import type { IdentifiedItem } from '@yonder/core/routine';
+import { routineSafetyFaults, openBlocks } from '@yonder/core/safety';
+import { nameOf, reasonText, ruleText } from '@yonder/core/words';
+import { ApiProblem } from '../../http/problem.ts';
+import type { Unit } from '../../work/unit.ts';
+
+/**
+ * The one door for every way a routine takes: issue, print, run, swap, decide. Runs the safety rules of the core as of
+ * the working date and as of today: neither may forbid an item. Throws `blocked` or `safety-refused` with the path of
+ * each item, which `at` names.
+ */
+export async function passDoor(
+  unit: Unit,
+  athlete: Athlete,
+  items: readonly { drill: string; side: ItemSide }[],
+  on: string,
+  at: (index: number) => string = (index) => `$.items[${index}]`,
+): Promise<void> {
+  const { reference } = await unit.practice();
+  for (const day of new Set([on, unit.today])) {
+    const all = openBlocks(reference, athlete, day).find(
+      (block) => block.region === 'all' && block.level !== 'P',
+    );
+    if (all) throw new ApiProblem('blocked', { detail: all.action });
+    const faults = routineSafetyFaults(reference, items, athlete, day);
+    if (faults.length === 0) continue;
+    throw new ApiProblem('safety-refused', {
+      errors: faults.map((fault) => ({
+        path: fault.index === null ? '$' : at(fault.index),
+        message: [
+          ...(fault.drill ? [`${nameOf(reference, fault.drill)}: `] : []),
+          ruleText(reference, fault.rule, fault.about),
+        ].join(''),
+      })),
+    });
+  }
+}
+
+/**
+ * What a version goes against and may only with a reason: each rule with who said why. Throws `override-needed` with
+ * the path and the rule of everything that nobody gave a reason for.
+ */
+export function weighOverrides(
+  assessment: Assessment,
+  request: BuildRequest,
+  items: readonly IdentifiedItem[],
+  given: readonly OverrideInput[],
+  by: string,
+): Override[] {
+  const checks = needReason(checkRoutine(prepareBuild(assessment, request), items));
+  const weighed = checks.map((check) => {
+    const place = check.at.at(-1);
+    const item = place === undefined ? null : (items[place]?.id ?? null);
+    const reason = given.find((own) => own.rule === check.reason.rule && own.item === item);
+    return { place, item, rule: check.reason, why: reason?.why ?? null };
+  });
+  const open = weighed.filter((one) => one.why === null);
+  if (open.length > 0)
+    throw new ApiProblem('override-needed', {
+      errors: open.map(({ place, rule }) => ({
+        path: place === undefined ? '$' : `$.items[${place}]`,
+        message: `${rule.rule}: ${reasonText(assessment.reference, rule)}`,
+      })),
+    });
+  return weighed.map(({ item, rule, why }) => ({ item, rule, why: why ?? '', by }));
+}

@@ -1,0 +1,54 @@
+import { Button, Group, Text } from '@mantine/core';
+import { Link, useLocation } from 'react-router';
+import { dayText } from '../../app/today.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import classes from './Gate.module.css';
+import { useGate } from './useGate.ts';
+
+/** Who answered the gate and when, what is due, and the way to ask. */
+export function GateSummary() {
+  const { athlete } = useWorkspace();
+  const { search } = useLocation();
+  const { due, answers, topics, last } = useGate();
+  const newest = [...answers.values()].find((answer) => answer.on === last);
+  const to = (again: boolean) => ({
+    pathname: `/athletes/${athlete.id}/gate`,
+    search: again ? `${search ? `${search}&` : '?'}all=yes` : search,
+  });
+  return (
+    <Group className={`card ${classes.summary}`} justify="space-between">
+      <Text>
+        {due.length === 0 ? (
+          <>
+            Stop-and-refer questions: all {topics.length} topics answered, last by {newest?.by},{' '}
+            {dayText(last ?? '')}.
+            {newest
+              ? ` They hold to ${dayText(
+                  [...answers.values()]
+                    .map((a) => a.until)
+                    .sort()
+                    .at(-1) ?? '',
+                )}.`
+              : ''}
+          </>
+        ) : (
+          <>
+            <b>Stop-and-refer questions:</b> {due.length} of {topics.length} topics not answered
+            {due.length < topics.length
+              ? ` (${due.map((topic) => topic.title.toLowerCase()).join(', ')})`
+              : ''}
+            . Nothing can be issued before.
+          </>
+        )}
+      </Text>
+      <Button
+        component={Link}
+        to={to(due.length === 0)}
+        size="xs"
+        variant={due.length === 0 ? 'light' : 'filled'}
+      >
+        {due.length === 0 ? 'Ask all again' : 'Ask now'}
+      </Button>
+    </Group>
+  );
+}
