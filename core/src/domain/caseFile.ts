@@ -129,6 +129,13 @@ export const resultSchema = z.strictObject({
   test: id,
   side: sideSchema,
   trials: z.array(z.number()).max(10).optional().describe('in the unit of the test'),
+  struck: z
+    .array(
+      z.strictObject({ trial: z.number().int().min(0).max(9), reason: z.string().trim().min(3).max(200) }),
+    )
+    .max(9)
+    .optional()
+    .describe('trials that do not count, by their place from 0, and why'),
   grade: z.number().int().min(0).max(5).optional().describe('grade or points tests'),
   faults: z.array(faultMarkSchema).optional(),
   unable: z.boolean().optional().describe('could not do it, or stopped for pain: grade 0'),
@@ -307,6 +314,7 @@ export type RoutineItem = z.infer<typeof itemSchema>;
 
 export const routineSchema = z.strictObject({
   issued: isoDaySchema,
+  decided: isoDaySchema.nullable().optional().describe('day of the last verdicts on it'),
   mode: modeSchema,
   items: z.array(itemSchema),
 });
@@ -324,6 +332,7 @@ export const entrySchema = z.strictObject({
   effort: nullable(z.number().min(0).max(10)),
   quality: nullable(z.number().int().min(0).max(3)),
   swappedFor: id.optional(),
+  bothWays: z.boolean().optional().describe('each amount was done once each way round'),
 });
 export type DiaryEntry = z.infer<typeof entrySchema>;
 

@@ -17,6 +17,6 @@ export type { DoseContext } from './doseOf.ts';
 export { doseTestOf } from './doseSource.ts';
 export { failureDistance } from './failure.ts';
 export type { FailureDistance } from './failure.ts';
-export { regionLoads } from './load.ts';
+export { regionLoads, weeklyLoads } from './load.ts';
 export { STATIC_SECONDS, stretchCapSeconds } from './stretchCap.ts';
 export { isFloor, POSITIONS_ON_THE_FLOOR, TIMING } from './settings.ts';

@@ -1,6 +1,7 @@
 import { addDays } from '../domain/index.ts';
-import type { Standing, DiaryEntry, Region } from '../domain/index.ts';
+import type { Standing, DiaryEntry, Region, RoutineItem } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
+import { workSeconds } from './seconds.ts';
 
 /** Seconds that one jump or hand contact counts as at least (FORMULAS 15, convention, editable). */
 const CONTACT_SECONDS = 2;
@@ -13,7 +14,35 @@ function entrySeconds(drill: Drill, entry: DiaryEntry): number {
   const usual = sets.default * amount.default * (entry.done === 'part' ? 0.5 : 1);
   const done = entry.amounts.length > 0 ? entry.amounts.reduce((sum, a) => sum + a, 0) : usual;
   const perRep = measure === 'contacts' ? Math.max(secondsPerRep, CONTACT_SECONDS) : secondsPerRep;
-  return done * perRep * (drill.unilateral && entry.side === 'both' ? 2 : 1);
+  return done * perRep * (drill.unilateral && entry.side === 'both' ? 2 : 1) * (entry.bothWays ? 2 : 1);
+}
+
+/** Work of an item once, as load-minutes: seconds × class factor ÷ 60. */
+function addLoad(
+  reference: Reference,
+  loads: Map<Region, number>,
+  drill: Drill,
+  seconds: number,
+  factors: ReadonlyMap<string, number>,
+): void {
+  const minutes = (seconds * (factors.get(drill.intensityClass) ?? 1)) / 60;
+  for (const { region, weight } of drill.loadRegions)
+    if (reference.regions.get(region)?.joint) loads.set(region, (loads.get(region) ?? 0) + minutes * weight);
+}
+
+const factorsOf = (reference: Reference) =>
+  new Map<string, number>(reference.data.doseModes.intensityClassFactor.map((f) => [f.class, f.factor]));
+
+/** Load-minutes of a week per joint region when each item is done as often as its drill is meant to be at least. */
+export function weeklyLoads(reference: Reference, items: readonly RoutineItem[]): Map<Region, number> {
+  const loads = new Map<Region, number>();
+  for (const item of items) {
+    const drill = reference.drills.get(item.drill);
+    if (!drill) continue;
+    const seconds = workSeconds(drill, item) * drill.dose.timesPerWeek.min;
+    addLoad(reference, loads, drill, seconds, factorsOf(reference));
+  }
+  return loads;
 }
 
 /**
@@ -21,7 +50,7 @@ function entrySeconds(drill: Drill, entry: DiaryEntry): number {
  * weight ÷ 60 (FORMULAS 15). A book-keeping count, not comparable with sport load and no measure of risk.
  */
 export function regionLoads(reference: Reference, input: Standing): Map<Region, number> {
-  const factors = new Map(reference.data.doseModes.intensityClassFactor.map((f) => [f.class, f.factor]));
+  const factors = factorsOf(reference);
   const from = addDays(input.today, -(WINDOW_DAYS - 1));
   const loads = new Map<Region, number>();
   for (const session of input.diary) {
@@ -29,11 +58,7 @@ export function regionLoads(reference: Reference, input: Standing): Map<Region, 
     for (const entry of session.entries) {
       const drill = reference.drills.get(entry.drill);
       if (!drill) continue;
-      const minutes = (entrySeconds(drill, entry) * (factors.get(drill.intensityClass) ?? 1)) / 60;
-      for (const { region, weight } of drill.loadRegions) {
-        if (reference.regions.get(region)?.joint)
-          loads.set(region, (loads.get(region) ?? 0) + minutes * weight);
-      }
+      addLoad(reference, loads, drill, entrySeconds(drill, entry), factors);
     }
   }
   return loads;

@@ -11,6 +11,8 @@ export interface Visit {
   readonly value: number;
   /** Pain 0–10 with the test, when asked. */
   readonly pain: number | null;
+  /** Error of this result when its trials lay far apart; the test's SEM otherwise. */
+  readonly sd?: number;
 }
 
 /** Best estimate of one test and side in the unit of the test, with its error. */
@@ -64,12 +66,12 @@ export function estimateSide(
     const history = visits.map((visit) => ({ date: visit.date, mean: visit.value, sd: null }));
     return { mean: last.value, sd: null, last, visits, history, restarted: null };
   }
-  const sem = test.sem.value;
   const q = test.processSdPerWeek.value;
   let state: LevelState | null = null;
   let restarted: Estimate['restarted'] = null;
   const history: { date: IsoDay; mean: number; sd: number }[] = [];
   visits.forEach((visit, index) => {
+    const sem = visit.sd ?? test.sem.value;
     const previous = visits[index - 1];
     const reason = previous ? restartReason(test, side, previous.date, visit.date, injuries) : null;
     if (!state || !previous || reason) {

@@ -46,7 +46,7 @@ export function evidenceRow(
   side: Side,
   estimate: Estimate,
   need: Need,
-  options: { painFine: number; sd?: number | null; capped?: boolean },
+  options: { painFine: number; sd?: number | null; capped?: boolean; severityCap?: number },
 ): Evidence {
   const sd = options.sd === undefined ? estimate.sd : options.sd;
   const judged = judgeNeed(test, estimate.mean, sd, need.value);
@@ -63,7 +63,7 @@ export function evidenceRow(
     mdc95: test.mdc95.value,
     ...judged,
     state: capped && state === 'short' ? 'likely-short' : state,
-    severity: capped ? Math.min(severity, FINDING_SETTINGS.symmetrySeverityCap) : severity,
+    severity: Math.min(severity, capped ? FINDING_SETTINGS.symmetrySeverityCap : 1, options.severityCap ?? 1),
     capped,
     painLimited: isPainLimited(test, estimate, options.painFine),
     date: estimate.last.date,

@@ -5,7 +5,7 @@ import { bundledReference } from '../reference/bundled.ts';
 import { safetyState } from '../safety/index.ts';
 import { arbitraryCase, mirrored } from '../testing/arbitraries.ts';
 import { caseOf, result, stiffAnkle } from '../testing/cases.ts';
-import { estimateAll, judgeNeed, rotationArc } from './index.ts';
+import { estimateAll, isShort, judgeNeed, measuredBetween, rotationArc } from './index.ts';
 import type { Finding, FindingsReport } from './index.ts';
 import { judgeCase, standingOf } from '../testing/prepared.ts';
 
@@ -143,12 +143,58 @@ describe('needs', () => {
     const unknown = caseOf({ athlete: { bodyMassKg: null }, screenings: [{ date: '2027-02-27', results }] });
     expect(judge(unknown).capacities[0]).toMatchObject({ need: null, unusedNeed: 250 });
   });
-  it('under sixteen no adult floor, demand or symmetry limit speaks', () => {
-    const young = stiffAnkle({
-      athlete: { birthDate: '2012-06-01', tasks: [{ id: 'fell-running-descent', lead: 'either' }] },
+  const YOUNG = {
+    birthDate: '2012-06-01',
+    tasks: [{ id: 'fell-running-descent', lead: 'either' as const }],
+  };
+  it('under sixteen no adult floor or demand is used, and each row says what it would be', () => {
+    const report = judge(stiffAnkle({ athlete: YOUNG }));
+    const kinds = report.findings.flatMap((f) => f.evidence.map((row) => row.needSource.kind));
+    expect(new Set(kinds)).toEqual(new Set(['symmetry']));
+    expect(report.capacities.length).toBe(6);
+    const shin = report.capacities.find((c) => c.test === 'wblt-distance' && c.side === 'left');
+    expect(shin).toMatchObject({ need: null, adultNeed: 9 });
+  });
+  it('under sixteen the other side speaks at most half, uncapped by needs it does not have, and says why', () => {
+    const left = find(judge(stiffAnkle({ athlete: YOUNG })), 'ankle-dorsiflexion-limit', 'left');
+    expect(left?.severity).toBe(0.5);
+    expect(left?.evidence[0]).toMatchObject({ capped: false, state: 'short' });
+    expect(left?.reasons).toContainEqual({ rule: 'youth-figures', age: 16 });
+  });
+  it('under sixteen a real loss since the last visit speaks; an adult is held against needs alone', () => {
+    const visits = (first: number, second: number) => [
+      { date: '2026-11-01', results: [result('heel-raise-reps', 'left', first)] },
+      { date: '2027-02-01', results: [result('heel-raise-reps', 'left', second)] },
+    ];
+    const lost = judge(caseOf({ athlete: YOUNG, screenings: visits(24, 12) }));
+    expect(lost.findings.map((f) => f.evidence[0]?.needSource.kind)).toContain('trend');
+    expect(Math.max(...lost.findings.map((f) => f.severity))).toBeLessThanOrEqual(0.5);
+    expect(judge(caseOf({ athlete: YOUNG, screenings: visits(24, 23) })).findings).toEqual([]);
+    expect(judge(caseOf({ athlete: YOUNG, screenings: visits(12, 24) })).findings).toEqual([]);
+    const adult = judge(caseOf({ screenings: visits(40, 28) }));
+    expect(adult.findings.flatMap((f) => f.evidence.map((r) => r.needSource.kind))).not.toContain('trend');
+  });
+});
+
+describe('what is said to have changed', () => {
+  const SHIN = { restriction: 'ankle-dorsiflexion-limit', side: 'left' } as const;
+  it('was measured on that side in between; the day itself and the other side do not count', () => {
+    const day = (date: string, side: 'left' | 'right') => ({
+      date,
+      results: [result('wblt-distance', side, 7)],
     });
-    expect(judge(young).findings).toEqual([]);
-    expect(judge(young).capacities.length).toBe(6);
+    const between = (visits: ReturnType<typeof day>[]) =>
+      measuredBetween(bundledReference, visits, SHIN, '2027-01-01', '2027-02-01');
+    expect(between([day('2027-01-02', 'left')])).toBe(true);
+    expect(between([day('2027-02-01', 'left')])).toBe(true);
+    expect(between([day('2027-01-01', 'left'), day('2027-02-02', 'left')])).toBe(false);
+    expect(between([day('2027-01-15', 'right')])).toBe(false);
+    expect(between([{ date: '2027-01-15', results: [result('heel-raise-reps', 'left', 20)] }])).toBe(false);
+  });
+  it('counts as short only what is likely and was not set aside', () => {
+    expect(isShort({ priority: 0.4, state: 'likely-short' })).toBe(true);
+    expect(isShort({ priority: 0, state: 'short' })).toBe(false);
+    expect(isShort({ priority: 0.4, state: 'within-error' })).toBe(false);
   });
 });
 

@@ -1,3 +1,4 @@
+export { isShort, measuredBetween } from './short.ts';
 export { findingsForTasks, judgeFindings } from './judge.ts';
 export type { Judged } from './judge.ts';
 export { proposeBattery, BATTERY_SECONDS } from './battery.ts';

@@ -3,6 +3,7 @@ import { realChange, rescreenDue } from '../estimate/index.ts';
 import type { Reference, Restriction } from '../reference/index.ts';
 import { emergencyOpen, YOUTH_AGE } from '../safety/index.ts';
 import type { SafetyState } from '../safety/index.ts';
+import { isContinuous } from '../measure/index.ts';
 import { offeredTests } from './capacities.ts';
 import type { TestSide } from './capacities.ts';
 import { evidenceRow, isPainLimited } from './evidence.ts';
@@ -15,6 +16,7 @@ import { priorityOf } from './priority.ts';
 import { judgeRatios } from './ratios.ts';
 import { compareArcs, internalRotationCounts, ROTATION_TESTS } from './rotationArc.ts';
 import { schoolOption } from './schools.ts';
+import { FINDING_SETTINGS } from './settings.ts';
 import { judgeSymmetry } from './symmetry.ts';
 import type {
   AsymmetryRow,
@@ -57,6 +59,24 @@ function ownEvidence(judging: Judging): Evidence[] {
   );
 }
 
+/** Under sixteen a real loss since the last visit counts: the visit before is what this side is held against. */
+function trendEvidence(judging: Judging): Evidence[] {
+  if (!judging.youth) return [];
+  return [...judging.estimates.values()].flatMap(({ test, side, estimate }) => {
+    const [from, to] = estimate.visits.slice(-2);
+    if (!from || !to || !isContinuous(test)) return [];
+    const { difference, real } = realChange(test, from.value, to.value);
+    if (real !== 'yes' || difference >= 0) return [];
+    const need = { value: from.value, source: { kind: 'trend' as const, id: from.date } };
+    return [
+      evidenceRow(test, side, estimate, need, {
+        painFine: judging.painFine,
+        severityCap: FINDING_SETTINGS.youthSeverityCap,
+      }),
+    ];
+  });
+}
+
 /** The injured side where exactly one side of the region was ever injured, for the denominator "involved". */
 function involvedSide(judging: Judging, region: string): 'left' | 'right' | null {
   const sides = new Set(judging.input.athlete.injuries.filter((i) => i.region === region).map((i) => i.side));
@@ -66,7 +86,6 @@ function involvedSide(judging: Judging, region: string): 'left' | 'right' | null
 }
 
 function symmetryEvidence(judging: Judging): { rows: AsymmetryRow[]; evidence: Evidence[] } {
-  if (judging.youth) return { rows: [], evidence: [] };
   const { reference, input } = judging;
   const requireMdc = schoolOption(reference, input.schools, 'flag-inside-error') !== 'threshold';
   const byInvolved = schoolOption(reference, input.schools, 'symmetry-denominator') === 'involved-uninvolved';
@@ -84,6 +103,7 @@ function symmetryEvidence(judging: Judging): { rows: AsymmetryRow[]; evidence: E
       {
         painFine: judging.painFine,
         requireMdc,
+        youth: judging.youth,
         involved:
           byInvolved && test.flag.asymmetry?.kind === 'lsi-percent'
             ? involvedSide(judging, test.region)
@@ -102,6 +122,11 @@ function speaksFor(restriction: Restriction, row: Evidence): boolean {
   return restriction.laterality !== 'per-side' || row.side !== 'central';
 }
 
+/** Rows that stand in for the adult figures under sixteen. */
+function isYouthRow({ needSource }: Evidence): boolean {
+  return needSource.kind === 'symmetry' || needSource.kind === 'trend';
+}
+
 function reasonsOf(worst: Evidence, judging: Judging): Reason[] {
   const reasons: Reason[] = [
     {
@@ -118,6 +143,7 @@ function reasonsOf(worst: Evidence, judging: Judging): Reason[] {
       state: worst.state,
     },
   ];
+  if (judging.youth && isYouthRow(worst)) reasons.push({ rule: 'youth-figures', age: YOUTH_AGE });
   if (worst.capped) reasons.push({ rule: 'symmetry-capped', test: worst.test });
   if (worst.painLimited) reasons.push({ rule: 'pain-limited', test: worst.test, limit: judging.painFine });
   const estimate = judging.estimates.get(testSideKey(worst.test, worst.side))?.estimate;
@@ -286,6 +312,7 @@ function capacitiesOf(judging: Judging): Capacity[] {
       sd: estimate.sd,
       need: row?.need ?? null,
       needSource: row?.needSource ?? null,
+      adultNeed: needs?.adult ?? null,
       unusedNeed: needs?.unused ?? null,
       reserve: row?.reserve ?? null,
       margin: row?.margin ?? null,
@@ -365,7 +392,8 @@ function judgingOf({ reference, standing: input, safety, painLimits, estimates }
 function evidenceOf(judging: Judging) {
   const symmetry = symmetryEvidence(judging);
   const ratios = judgeRatios(judging.estimates, judging.youth);
-  return { symmetry, ratios, evidence: [...ownEvidence(judging), ...symmetry.evidence, ...ratios.evidence] };
+  const own = [...ownEvidence(judging), ...trendEvidence(judging)];
+  return { symmetry, ratios, evidence: [...own, ...symmetry.evidence, ...ratios.evidence] };
 }
 
 /**

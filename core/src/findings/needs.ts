@@ -16,6 +16,8 @@ export interface NeedsOfSide {
   readonly decisive: Need | null;
   /** A floor or demand in raw newtons that needs body mass to be scaled: shown, not used. */
   readonly unused: number | null;
+  /** What an adult would need, where age keeps it from being used. */
+  readonly adult: number | null;
 }
 
 function demandApplies(
@@ -74,12 +76,14 @@ export function needsOfSide(
   const override = input.needs.find((o) => o.test === test.id && o.side === side);
   if (override) {
     const need: Need = { value: override.value, source: { kind: 'override', id: test.id } };
-    return { needs: [need], decisive: need, unused: null };
+    return { needs: [need], decisive: need, unused: null, adult: null };
   }
-  const raw = [
-    youth ? null : taskNeed(reference, test, side, input.athlete.tasks),
-    youth && isContinuous(test) ? null : floorNeed(test),
-  ];
+  const asked = [taskNeed(reference, test, side, input.athlete.tasks), floorNeed(test)];
+  const raw = youth ? [null, isContinuous(test) ? null : floorNeed(test)] : asked;
+  const adults = youth ? asked.filter((need, i) => need !== null && raw[i] === null) : [];
+  const adult = adults
+    .map((need) => scaled(test, need, input.athlete.bodyMassKg))
+    .filter((need) => need !== null);
   const needs = raw
     .map((need) => scaled(test, need, input.athlete.bodyMassKg))
     .filter((need) => need !== null);
@@ -89,5 +93,6 @@ export function needsOfSide(
     needs,
     decisive: needs.length === 0 ? null : needs.reduce((a, b) => moreDemanding(test, a, b)),
     unused: lost?.value ?? null,
+    adult: adult.length === 0 ? null : adult.reduce((a, b) => moreDemanding(test, a, b)).value,
   };
 }

@@ -2,6 +2,8 @@
 export const FINDING_SETTINGS = {
   /** Severity of a side that only symmetry speaks against. */
   symmetrySeverityCap: 0.3,
+  /** Severity under sixteen, where only the other side or the own trend speaks. */
+  youthSeverityCap: 0.5,
   taskRelevance: 1,
   otherRelevance: 0.7,
   injuryFactor: 1.25,

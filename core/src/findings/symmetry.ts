@@ -3,6 +3,7 @@ import { limitExceeded, reserveOf, symmetryIndex, symmetryNeed } from '../measur
 import type { Test } from '../reference/index.ts';
 import { evidenceRow } from './evidence.ts';
 import type { Need } from './needs.ts';
+import { FINDING_SETTINGS } from './settings.ts';
 import type { AsymmetryRow, Evidence } from './types.ts';
 
 /** What side differences are judged on. */
@@ -12,6 +13,8 @@ export interface SymmetryContext {
   readonly requireMdc: boolean;
   /** With the denominator "involved ÷ uninvolved" only the injured side is judged; null judges the weaker one. */
   readonly involved: 'left' | 'right' | null;
+  /** Under sixteen nothing but the other side speaks: it is no mere difference, and counts at most half. */
+  readonly youth: boolean;
 }
 
 /** A difference of the sides, beyond its error or within. */
@@ -46,7 +49,7 @@ export function judgeSymmetry(
   if (context.involved !== null && context.involved !== weaker) return { row, evidence: null };
   const own = weaker === 'left' ? left : right;
   const other = weaker === 'left' ? right : left;
-  const met = needs[weaker].every((need) => reserveOf(test, own.mean, need.value) >= 0);
+  const met = !context.youth && needs[weaker].every((need) => reserveOf(test, own.mean, need.value) >= 0);
   const need: Need = {
     value: symmetryNeed(other.mean, limit, test.better),
     source: { kind: 'symmetry', id: weaker === 'left' ? 'right' : 'left' },
@@ -54,6 +57,11 @@ export function judgeSymmetry(
   const sd = own.sd === null || other.sd === null ? null : Math.sqrt(own.sd ** 2 + other.sd ** 2);
   return {
     row,
-    evidence: evidenceRow(test, weaker, own, need, { painFine: context.painFine, sd, capped: met }),
+    evidence: evidenceRow(test, weaker, own, need, {
+      painFine: context.painFine,
+      sd,
+      capped: met,
+      ...(context.youth ? { severityCap: FINDING_SETTINGS.youthSeverityCap } : {}),
+    }),
   };
 }

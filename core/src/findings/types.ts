@@ -7,7 +7,7 @@ import type { RotationArcs } from './rotationArc.ts';
 
 export type FindingState = 'short' | 'likely-short' | 'within-error' | 'enough';
 
-export type NeedKind = 'task' | 'floor' | 'override' | 'symmetry' | 'ratio';
+export type NeedKind = 'task' | 'floor' | 'override' | 'symmetry' | 'ratio' | 'trend';
 
 /** One test, side and need source. All figures in the unit of the test; reserve and margin are better when larger. */
 export interface Evidence {
@@ -112,6 +112,8 @@ export interface Capacity {
   readonly sd: number | null;
   readonly need: number | null;
   readonly needSource: { readonly kind: NeedKind; readonly id: string } | null;
+  /** The figure that would be asked of an adult, under sixteen: shown, not used. */
+  readonly adultNeed: number | null;
   /** A figure in raw newtons that cannot be scaled without body mass: shown, not used. */
   readonly unusedNeed: number | null;
   readonly reserve: number | null;

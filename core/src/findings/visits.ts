@@ -1,6 +1,6 @@
 import type { Standing, Side } from '../domain/index.ts';
 import type { Visit } from '../estimate/index.ts';
-import { resultValue } from '../measure/index.ts';
+import { countedTrials, isContinuous, resultSd, resultValue } from '../measure/index.ts';
 import type { Reference } from '../reference/index.ts';
 
 /** Key of one test and side. */
@@ -24,7 +24,9 @@ export function collectVisits(
       if (!test || value === null) continue;
       const key = testSideKey(test.id, result.side);
       const entry = byKey.get(key) ?? { test: test.id, side: result.side, visits: [] };
-      entry.visits.push({ date: screening.date, value, pain: result.pain?.nrs ?? null });
+      const trials = countedTrials(result);
+      const sd = isContinuous(test) && trials.length > 1 ? { sd: resultSd(test, trials) } : {};
+      entry.visits.push({ date: screening.date, value, pain: result.pain?.nrs ?? null, ...sd });
       byKey.set(key, entry);
     }
   }

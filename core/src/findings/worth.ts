@@ -60,7 +60,7 @@ export function testWorths(
       {
         rule: known.length === 0 ? 'test-never-done' : 'test-undecided',
         openness: round2(share),
-        minutes: round2(minutes),
+        minutes: round2(test.timeSeconds / 60),
       },
     ];
     if (isAsked) why.push({ rule: 'task-asks-for-test', test: test.id });

@@ -34,6 +34,10 @@ function testValueFaults(list: FaultList, test: Test, result: ScreeningResult, a
       list.add([...at, 'trials', index], `${value} ${test.unit} is outside ${bounds}`);
     }
   });
+  result.struck?.forEach(({ trial }, index) => {
+    if (trial >= (result.trials?.length ?? 0))
+      list.add([...at, 'struck', index, 'trial'], `there is no trial ${trial + 1}`);
+  });
   if (result.grade !== undefined) {
     const ordinal = test.unit === 'grade-0-3' || test.unit === 'points-0-5';
     if (!ordinal) list.add([...at, 'grade'], `${test.id} is measured in ${test.unit}; give trials`);

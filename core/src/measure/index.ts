@@ -2,12 +2,13 @@ export { isOrdinal, isPainTest, isContinuous, betterOf, reserveOf } from './scal
 export {
   aggregateTrials,
   coefficientOfVariation,
+  countedTrials,
   gradeFromFaults,
   isPlausible,
   ratingFloor,
+  resultSd,
   resultValue,
   trialSpread,
-  MAX_TRIALS,
 } from './trials.ts';
 export type { TrialSpread } from './trials.ts';
 export { forcePerMass, normalisedReach, torquePerMass, NEWTON_REFERENCE_MASS_KG } from './normalise.ts';

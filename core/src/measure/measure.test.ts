@@ -3,11 +3,14 @@ import { bundledReference } from '../reference/bundled.ts';
 import {
   aggregateTrials,
   coefficientOfVariation,
+  countedTrials,
   forcePerMass,
   gradeFromFaults,
   limitExceeded,
   normalisedReach,
   ratioWithError,
+  resultSd,
+  resultValue,
   symmetryIndex,
   symmetryNeed,
   torquePerMass,
@@ -56,9 +59,29 @@ describe('aggregates', () => {
     expect(aggregateTrials(testOf('foot-intrinsic-hold'), [3, 1])).toBe(1);
   });
 
-  it('stop asking after five trials and mark the result unstable', () => {
-    const spread = trialSpread(testOf('wblt-distance'), [5, 7, 6, 8, 9]);
-    expect(spread).toMatchObject({ exceeded: true, askAnother: false, unstable: true });
+  it('ask for one more, once: three are asked, a fourth is, a fifth is not', () => {
+    const lunge = testOf('wblt-distance');
+    expect(trialSpread(lunge, [5, 7, 6])).toMatchObject({ askAnother: true, unstable: false });
+    expect(trialSpread(lunge, [5, 7, 6, 8])).toMatchObject({ askAnother: false, unstable: true });
+  });
+  it('that lie far apart carry the larger error: SD of 5, 7, 6, 9 cm is 1.708, over √4 is 0.854', () => {
+    const lunge = testOf('wblt-distance'); // SEM 0.6 cm
+    expect(resultSd(lunge, [7, 7.2, 7.1])).toBe(0.6);
+    expect(resultSd(lunge, [5, 7, 6, 9])).toBeCloseTo(0.8539, 4);
+    // Far apart for the limit, yet their mean is surer than the test: the SEM stays.
+    expect(resultSd(lunge, [7, 8.3, 7.6])).toBe(0.6);
+  });
+  it('that were struck out do not count, and stay', () => {
+    const result = {
+      test: 'wblt-distance',
+      side: 'left' as const,
+      trials: [7, 12, 7.2],
+      struck: [{ trial: 1, reason: 'heel came up' }],
+    };
+    expect(countedTrials(result)).toEqual([7, 7.2]);
+    expect(resultValue(testOf('wblt-distance'), result)).toBeCloseTo(7.1, 9);
+    const all = { ...result, struck: [0, 1, 2].map((trial) => ({ trial, reason: 'no' })) };
+    expect(resultValue(testOf('wblt-distance'), all)).toBeNull();
   });
 
   it('exactly at the spread limit is still within it', () => {

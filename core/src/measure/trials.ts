@@ -27,13 +27,11 @@ export interface TrialSpread {
   /** Highest minus lowest, in the unit of the test. */
   readonly range: number | null;
   readonly exceeded: boolean;
-  /** Ask for one more trial; never beyond five in all. */
+  /** Ask for one more trial, once. */
   readonly askAnother: boolean;
-  /** Five trials taken and still spread: the mean stands, marked unstable. */
+  /** One more was taken and they still lie apart: the value stands, with the larger error. */
   readonly unstable: boolean;
 }
-
-export const MAX_TRIALS = 5;
 
 /** Spread of trials against the test's own limit (CV in percent, or highest minus lowest). */
 export function trialSpread(test: Test, trials: readonly number[]): TrialSpread {
@@ -46,9 +44,29 @@ export function trialSpread(test: Test, trials: readonly number[]): TrialSpread 
     cvPercent,
     range,
     exceeded,
-    askAnother: exceeded && trials.length < MAX_TRIALS,
-    unstable: exceeded && trials.length >= MAX_TRIALS,
+    askAnother: exceeded && trials.length <= test.trials.count,
+    unstable: exceeded && trials.length > test.trials.count,
   };
+}
+
+/** The trials of a result that count: those nobody struck out. */
+export function countedTrials({
+  trials = [],
+  struck = [],
+}: Pick<ScreeningResult, 'trials' | 'struck'>): number[] {
+  return trials.filter((_, i) => !struck.some((one) => one.trial === i));
+}
+
+/**
+ * Error of one result in the unit of the test: the test's SEM, or, where its trials lie further apart than the test
+ * allows, the larger of SEM and SD of the trials ÷ √n (rulings, "Spread").
+ */
+export function resultSd(test: Test, trials: readonly number[]): number {
+  const sem = test.sem.value;
+  if (!trialSpread(test, trials).exceeded) return sem;
+  const mean = trials.reduce((sum, v) => sum + v, 0) / trials.length;
+  const variance = trials.reduce((sum, v) => sum + (v - mean) ** 2, 0) / (trials.length - 1);
+  return Math.max(sem, Math.sqrt(variance / trials.length));
 }
 
 /** True when the value lies within the plausible bounds of the test. */
@@ -92,7 +110,8 @@ export function ratingFloor(test: Test, faults: Marks): number {
 /** The aggregate of a result in the unit of its test; null when the result holds no value at all. */
 export function resultValue(test: Test, result: ScreeningResult): number | null {
   if (result.grade !== undefined) return result.grade;
-  if (result.trials && result.trials.length > 0) return aggregateTrials(test, result.trials);
+  const counted = countedTrials(result);
+  if (counted.length > 0) return aggregateTrials(test, counted);
   if (result.unable) return gradeFromFaults(test, result.faults ?? [], true);
   if (result.faults) return gradeFromFaults(test, result.faults);
   return null;

@@ -10,6 +10,10 @@ export const PROGRESS = {
   /** A region that got more than this share of extra work this week gets nothing else. */
   weeklyIncrease: 0.2,
   guardProbability: 0.8,
+  /** A guard test below this probability makes a proposal weak. */
+  firmProbability: 0.9,
+  /** What should change and was not looked at for so many days waits again. */
+  lookAgainDays: 14,
   /** Quality 0–3 at or below which a set is not clean. */
   poorQuality: 1,
 } as const;

@@ -46,6 +46,7 @@ export function entriesOf(
       nextDayPain: null,
       effort: null,
       quality: null,
+      ...(item.bothWays ? { bothWays: true } : {}),
       ...(original.drill === item.drill ? {} : { swappedFor: original.drill }),
     };
   });

@@ -20,5 +20,7 @@ export {
   withSide,
 } from './labels.ts';
 export { amountText, doseSentence, setsText, setupText, sideText } from './doseText.ts';
+export { sourceText } from './sourceText.ts';
+export { priorityText } from './priorityText.ts';
 export { infeasibleText, reasonText, ruleText } from './reasonText.ts';
 export { itemChange } from './itemChange.ts';

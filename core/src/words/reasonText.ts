@@ -16,6 +16,7 @@ const NEED_WORD: Readonly<Record<ReasonOf<'short-of-need'>['source'], string>> =
   override: 'own need set for',
   symmetry: 'other side,',
   ratio: 'ratio',
+  trend: 'as on',
 };
 
 const RULE_WORD: Readonly<Record<Barrier, string>> = {
@@ -56,13 +57,15 @@ const OTHER_SIDE: Readonly<Record<ReasonOf<'short-side-only'>['other'], string>>
 const WORDS: Words = {
   'short-of-need': (r, ref) => {
     const unit = unitOf(ref, r.test);
-    const source = `${NEED_WORD[r.source]} ${nameOf(ref, r.sourceId)}`;
+    const source = `${NEED_WORD[r.source]} ${r.source === 'trend' ? r.sourceId : nameOf(ref, r.sourceId)}`;
     return `${nameOf(ref, r.test)}: ${figure(r.estimate, unit)} against ${figure(r.need, unit)} needed (${source}); reserve ${signedFigure(r.reserve, unit)}, short with ${percent(r.pShort)}.`;
   },
   'short-of-other-side': (r, ref) => {
     const unit = unitOf(ref, r.test);
     return `${nameOf(ref, r.test)}: ${figure(r.estimate, unit)}, at least ${figure(r.need, unit)} wanted beside the ${r.sourceId} side; short with ${percent(r.pShort)}.`;
   },
+  'youth-figures': (r) =>
+    `Under ${r.age} adult figures are not used; what counts is the other side, the last visit, grades, pain and needs set by hand. It counts at most half.`,
   'symmetry-capped': () =>
     'This side meets its own need; only the other side speaks, so severity is capped at 0.3.',
   'pain-limited': (r) => `Taken with pain above ${r.limit}/10: read it as pain-limited.`,
@@ -76,8 +79,8 @@ const WORDS: Words = {
   confirmed: (r) => `Confirmed by ${r.by} on ${r.date}.`,
   dismissed: (r) =>
     `Set aside by ${r.by} on ${r.date}: ${r.reason}. It counts again once it is measured anew.`,
-  'test-never-done': (r) => `Never done; takes ${number(r.minutes, 1)} min.`,
-  'test-undecided': (r) => `The last result leaves it open; takes ${number(r.minutes, 1)} min.`,
+  'test-never-done': (r) => `Never done; takes ${duration(r.minutes * 60)}.`,
+  'test-undecided': (r) => `The last result leaves it open; takes ${duration(r.minutes * 60)}.`,
   'task-asks-for-test': () => 'A chosen task asks for it.',
   'region-injured': (r, ref) => `${nameOf(ref, r.region)} was injured within 24 months.`,
   serves: (r, ref) => {

@@ -84,7 +84,10 @@ export class Rows<Name extends TableName, Row extends RowOf<Name> = RowOf<Name>>
     return rows as unknown as Row[];
   }
 
-  /** The one row, or null. `lock` holds it until the unit ends. */
+  /**
+   * The one row, or null. `lock` holds it until the unit ends; rows that only refer to it are still written, so that two
+   * units that both refer to a practice and then hold it do not wait for each other.
+   */
   async one(
     where: Where<Row>,
     { lock = false, sort = [] }: { lock?: boolean; sort?: Sort<Row> } = {},
@@ -96,7 +99,7 @@ export class Rows<Name extends TableName, Row extends RowOf<Name> = RowOf<Name>>
       order,
       raw: true,
       transaction,
-      ...(lock ? { lock: transaction.LOCK.UPDATE } : {}),
+      ...(lock ? { lock: transaction.LOCK.NO_KEY_UPDATE } : {}),
     });
     return row as unknown as Row | null;
   }

@@ -265,6 +265,7 @@ export const TABLES = {
     effort: z.number().nullable(),
     quality: z.int().nullable(),
     swappedFor: text.nullable(),
+    bothWays: z.boolean(),
   }),
   decisions: z
     .object({

@@ -4,6 +4,8 @@ import { Suspense } from 'react';
 import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import { ErrorBoundary } from '../components/ErrorBoundary.tsx';
 import { useSignOutMutation } from '../features/auth/authEndpoints.ts';
+import { KeptStatus } from './kept/KeptStatus.tsx';
+import { LeaveGuard } from './kept/LeaveGuard.tsx';
 import { useSendUnsent } from '../features/run/useSendUnsent.ts';
 import { ReferenceProvider } from './reference.tsx';
 import classes from './Shell.module.css';
@@ -78,8 +80,10 @@ export function Shell() {
         <ErrorBoundary place={pathname}>
           <Suspense fallback={<Loader m="xl" aria-label="Loading" />}>
             <ReferenceProvider>
+              <KeptStatus />
               <Outlet />
             </ReferenceProvider>
+            <LeaveGuard />
           </Suspense>
         </ErrorBoundary>
       </main>

@@ -58,7 +58,7 @@ describe('what a refusal says', () => {
     };
     expect(errorText(refused)).toBe('Somebody changed this meanwhile: a name is needed');
     expect(conflictOf(refused)).toEqual({ version: 3 });
-    expect(errorText({ kind: 'offline' })).toMatch(/Nothing is lost/);
+    expect(errorText({ kind: 'offline' })).toMatch(/kept on this device/);
   });
 });
 

@@ -1,6 +1,7 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { BaseQueryFn, FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import type { Me, Page, Problem } from '@yonder/core/contracts';
+import { forget, keep, keptAt } from './kept/store.ts';
 import { newId } from './newId.ts';
 import { signedOut } from './sessionSlice.ts';
 
@@ -32,21 +33,16 @@ function toApiError(error: FetchBaseQueryError): ApiError {
 /** A request; one that `creates` gets the id of what it makes. */
 type Ask = FetchArgs & { readonly creates?: boolean };
 
-/**
- * Ids of what is being created, by what was asked. A creation that got no answer keeps its id: asked again, it is there
- * once, however often it arrived.
- */
-const unanswered = new Map<string, string>();
-
 function withId(args: Ask): { ask: FetchArgs; answered: () => void } {
   const { creates, ...ask } = args;
   if (!creates) return { ask, answered: () => undefined };
-  const key = `${ask.url} ${JSON.stringify(ask.body)}`;
-  const id = unanswered.get(key) ?? newId();
-  unanswered.set(key, id);
+  // A creation that got no answer keeps its id, over a reload too: asked again, it is there once, however often it arrived.
+  const key = `creating/${ask.url} ${JSON.stringify(ask.body)}`;
+  const id = keptAt<string>(key) ?? newId();
+  keep(key, id);
   return {
     ask: { method: 'POST', ...ask, body: { id, ...(ask.body as object) } },
-    answered: () => unanswered.delete(key),
+    answered: () => forget(key),
   };
 }
 
@@ -59,7 +55,9 @@ const baseQuery: BaseQueryFn<string | Ask, unknown, ApiError> = async (args, api
   }
   const error = toApiError(result.error);
   if (error.kind === 'problem' && error.problem.status < 500) answered();
-  if (error.kind === 'problem' && error.problem.code === 'not-signed-in') api.dispatch(signedOut());
+  if (error.kind === 'problem' && error.problem.code === 'not-signed-in') {
+    api.dispatch(signedOut({ ended: true }));
+  }
   return { error };
 };
 
@@ -118,7 +116,8 @@ export const api = createApi({
 /** The message of a failed request, with its faults, for a person. */
 export function errorText(error: unknown): string {
   const known = error as ApiError | undefined;
-  if (known?.kind !== 'problem') return 'The server does not answer. Nothing is lost; try again.';
+  if (known?.kind !== 'problem')
+    return 'The server does not answer. What you typed is kept on this device; try again.';
   const { title, detail, errors } = known.problem;
   const faults = errors?.map((fault) => fault.message).join('; ');
   return [detail ?? title, faults].filter(Boolean).join(': ');

@@ -6,17 +6,21 @@ interface SessionState {
   /** Null while nobody is signed in; `checked` is false until the server was asked. */
   me: Me | null;
   checked: boolean;
+  /** The session ended by itself while somebody worked: the door says so. */
+  ended: boolean;
 }
 
 const slice = createSlice({
   name: 'session',
-  initialState: { me: null, checked: false } as SessionState,
+  initialState: { me: null, checked: false, ended: false } as SessionState,
   reducers: {
     signedIn: (state, { payload }: PayloadAction<Me>) => {
       state.me = payload;
       state.checked = true;
+      state.ended = false;
     },
-    signedOut: (state) => {
+    signedOut: (state, { payload }: PayloadAction<{ ended: boolean } | undefined>) => {
+      state.ended = (payload?.ended ?? false) && state.me !== null;
       state.me = null;
       state.checked = true;
     },

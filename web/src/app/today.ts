@@ -28,6 +28,11 @@ export function timeText(instant: string): string {
   return at.format('D MMM YYYY, HH:mm');
 }
 
+/** A day that something is due on, or since when it has been. */
+export function dueText(due: string, on: string): string {
+  return due <= on ? `due since ${dayText(due)}` : dayText(due);
+}
+
 /** "14 Mar". */
 export function shortDay(day: string): string {
   return dayjs(day).format('D MMM');

@@ -1,3 +1,6 @@
+import { decideProgress, waitingItems } from '@yonder/core/progress';
+import { useMemo } from 'react';
+import { isShort } from '@yonder/core/findings';
 import { NavLink, useLocation, useParams } from 'react-router';
 import { useWorkspace } from '../features/athletes/WorkspaceContext.tsx';
 import { useGate } from '../features/gate/useGate.ts';
@@ -12,10 +15,14 @@ interface Step {
 }
 
 function useSteps(): Step[] {
-  const { case: input, report } = useWorkspace();
+  const { assessment, case: input, report } = useWorkspace();
   const { due, last: asked } = useGate();
+  const waiting = useMemo(() => {
+    const { decisions } = decideProgress(assessment);
+    return waitingItems(assessment.standing, decisions).length;
+  }, [assessment]);
   const last = input.screenings.findLast((s) => s.results.length > 0);
-  const short = report.findings.filter((f) => f.severity > 0 && f.state !== 'within-error').length;
+  const short = report.findings.filter(isShort).length;
   const runs = input.diary.filter((s) => !input.routine || s.date >= input.routine.issued).length;
   return [
     {
@@ -41,8 +48,8 @@ function useSteps(): Step[] {
     {
       path: 'progress',
       name: 'Progress',
-      note: input.routine ? `${input.routine.items.length} to decide` : '',
-      done: false,
+      note: !input.routine ? '' : waiting > 0 ? `${waiting} to decide` : 'nothing to decide',
+      done: input.routine !== null && waiting === 0 && runs > 0,
     },
   ];
 }

@@ -54,7 +54,7 @@ describe('what a failed request says', () => {
     expect(fieldErrors(problem)).toEqual({ birthDate: 'must be before today', tasks: 'unknown task' });
   });
   it('promises that nothing is lost when there is no answer', () => {
-    expect(errorText({ kind: 'offline' })).toMatch(/Nothing is lost/);
+    expect(errorText({ kind: 'offline' })).toMatch(/kept on this device/);
     expect(fieldErrors({ kind: 'offline' })).toEqual({});
   });
 });

@@ -1,6 +1,8 @@
+import 'fake-indexeddb/auto';
 import { cleanup } from '@testing-library/react';
 import { afterEach, beforeEach } from 'vitest';
 import { api } from '../app/api.ts';
+import { forget, keptUnder } from '../app/kept/store.ts';
 import { store } from '../app/store.ts';
 
 // What the interface library asks of a browser and this DOM does not have.
@@ -21,7 +23,7 @@ Object.defineProperty(window, 'matchMedia', {
 });
 
 beforeEach(() => {
-  localStorage.clear();
+  for (const { key } of keptUnder('')) forget(key);
   store.dispatch(api.util.resetApiState());
 });
 afterEach(cleanup);

@@ -33,6 +33,15 @@ const CARRY_ANSWERS = `
   FROM red_flag_answers a CROSS JOIN LATERAL jsonb_array_elements_text(a.asked_for) AS r(topic)
   GROUP BY a.athlete_id, topic, a.answered_on`;
 
+const EVENTS = ['insert', 'update', 'delete'] as const;
+/** A change of the table makes the athlete's record another one. */
+const touching = (table: string) =>
+  EVENTS.map(
+    (event) => `CREATE TRIGGER ${table}_touch_${event} AFTER ${event.toUpperCase()} ON ${table}
+      REFERENCING ${event === 'delete' ? 'OLD' : 'NEW'} TABLE AS changed
+      FOR EACH STATEMENT EXECUTE FUNCTION touch_athlete();`,
+  ).join('\n');
+
 /**
  * What the one door for routines, the gate by groups, and people need: answers per group, overrides with their reasons,
  * accounts that can be invited, changed and closed, athletes that can be archived and erased.
@@ -57,14 +66,10 @@ export const oneDoor: Migration = {
     );
     CREATE INDEX gate_answers_by_athlete ON gate_answers (athlete_id, topic, answered_on DESC);
     ${CARRY_ANSWERS};
-    ${(['insert', 'update', 'delete'] as const)
-      .map(
-        (event) => `CREATE TRIGGER gate_answers_touch_${event} AFTER ${event.toUpperCase()} ON gate_answers
-          REFERENCING ${event === 'delete' ? 'OLD' : 'NEW'} TABLE AS changed
-          FOR EACH STATEMENT EXECUTE FUNCTION touch_athlete();`,
-      )
-      .join('\n')}
+    ${touching('gate_answers')}
+    ${touching('decisions')}
     ALTER TABLE red_flag_answers DROP COLUMN asked_for;
+    ALTER TABLE session_entries ADD COLUMN both_ways boolean NOT NULL DEFAULT false;
     ALTER TABLE routines ADD COLUMN overrides jsonb NOT NULL DEFAULT '[]';
     ALTER TABLE precautions ADD COLUMN from_clearance uuid REFERENCES red_flag_answers ON DELETE SET NULL;
     ALTER TABLE practices ADD COLUMN season_starts text NOT NULL DEFAULT '10-01';
@@ -119,6 +124,7 @@ export const oneDoor: Migration = {
     ALTER TABLE practices DROP COLUMN season_starts;
     ALTER TABLE precautions DROP COLUMN from_clearance;
     ALTER TABLE routines DROP COLUMN overrides;
+    ALTER TABLE session_entries DROP COLUMN both_ways;
     ALTER TABLE red_flag_answers ADD COLUMN asked_for jsonb NOT NULL DEFAULT '[]';
     UPDATE red_flag_answers a SET asked_for = asked.regions FROM (
       SELECT athlete_id, answered_on, jsonb_agg(DISTINCT topic) AS regions FROM gate_answers
@@ -128,5 +134,6 @@ export const oneDoor: Migration = {
       GROUP BY athlete_id, answered_on) asked
     WHERE asked.athlete_id = a.athlete_id AND asked.answered_on = a.answered_on;
     DROP TABLE gate_answers;
+    ${EVENTS.map((event) => `DROP TRIGGER decisions_touch_${event} ON decisions;`).join('\n')}
   `,
 };

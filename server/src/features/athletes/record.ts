@@ -20,10 +20,13 @@ export interface LoadedRecord {
 
 type ByKey<Row> = ReadonlyMap<string, readonly Row[]>;
 
+/** The routine in force, with the day of the last verdicts on it. */
+type InForce = RowOf<'routines'> & { readonly decidedOn: string | null };
+
 interface Visits {
   readonly screenings: ByKey<RowOf<'screenings'>>;
   readonly results: ByKey<RowOf<'results'>>;
-  readonly routines: ByKey<RowOf<'routines'>>;
+  readonly routines: ByKey<InForce>;
   readonly entries: ByKey<RowOf<'session_entries'>>;
 }
 
@@ -46,9 +49,10 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
      WHERE s.practice_id = :practiceId AND s.athlete_id IN (:ids) AND s.date <= :on ORDER BY r.test, r.side`,
     values,
   );
-  const routines = await query<RowOf<'routines'>>(
+  const routines = await query<InForce>(
     `SELECT DISTINCT ON (athlete_id) id, athlete_id AS "athleteId", number, mode, structure, request, items,
-            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes, overrides
+            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes, overrides,
+            (SELECT max(d.decided_on) FROM decisions d WHERE d.routine_id = routines.id AND d.decided_on <= :on) AS "decidedOn"
      FROM routines WHERE practice_id = :practiceId AND athlete_id IN (:ids) AND issued_on <= :on
      ORDER BY athlete_id, number DESC`,
     values,
@@ -56,7 +60,7 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
   const entries = await query<RowOf<'session_entries'>>(
     `SELECT e.session_id AS "sessionId", e.item_id AS "itemId", e.athlete_id AS "athleteId", e.date, e.drill, e.side, e.done,
             e.amounts, e.pain_before AS "painBefore", e.pain, e.next_day_pain AS "nextDayPain", e.effort, e.quality,
-            e.swapped_for AS "swappedFor"
+            e.swapped_for AS "swappedFor", e.both_ways AS "bothWays"
      FROM session_entries e JOIN sessions s ON s.id = e.session_id
      WHERE e.practice_id = :practiceId AND e.athlete_id IN (:ids) AND e.date <= :on AND s.finished
      ORDER BY e.date, e.session_id, e.place`,
@@ -117,11 +121,14 @@ export function athleteOf(story: Story): Athlete {
 function diaryOf(entries: readonly RowOf<'session_entries'>[]): unknown[] {
   return [...groupBy(entries, (row) => row.sessionId).values()].map((rows) => ({
     date: rows[0]?.date,
-    entries: rows.map(({ itemId, sessionId: _s, athleteId: _a, date: _d, swappedFor, ...entry }) => ({
-      item: itemId,
-      ...entry,
-      ...(swappedFor === null ? {} : { swappedFor }),
-    })),
+    entries: rows.map(
+      ({ itemId, sessionId: _s, athleteId: _a, date: _d, swappedFor, bothWays, ...entry }) => ({
+        item: itemId,
+        ...entry,
+        ...(swappedFor === null ? {} : { swappedFor }),
+        ...(bothWays ? { bothWays } : {}),
+      }),
+    ),
   }));
 }
 
@@ -160,7 +167,14 @@ function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: st
       })),
     })),
     request: { minutes: story.athlete.minutes, kit: story.athlete.kit },
-    routine: routine ? { issued: routine.issuedOn, mode: routine.mode, items: routine.items } : null,
+    routine: routine
+      ? {
+          issued: routine.issuedOn,
+          decided: routine.decidedOn,
+          mode: routine.mode,
+          items: routine.items,
+        }
+      : null,
     diary: diaryOf(own(visits.entries)),
   };
   return { athlete: story.athlete, case: caseSchema.parse(document), routine };

@@ -1,6 +1,7 @@
 import type { AthleteSummary } from '@yonder/core/contracts';
 import { ageInYears } from '@yonder/core/domain';
 import type { Assessment } from '@yonder/core/assess';
+import { isShort } from '@yonder/core/findings';
 import type { FindingsReport } from '@yonder/core/findings';
 
 /** What of an athlete's line is worked out and kept: everything but who it is. */
@@ -21,9 +22,7 @@ function miniature(report: FindingsReport): AthleteSummary['ridge'] {
 
 /** The line of an assessed athlete; under an emergency sign the report holds no findings, so neither does the line. */
 export function summaryOf({ report, safety, standing }: Assessment, routineVersion: number | null): Kept {
-  const short = report.findings.filter(
-    (f) => f.priority > 0 && (f.state === 'short' || f.state === 'likely-short'),
-  );
+  const short = report.findings.filter(isShort);
   const real = report.changes.filter((change) => change.real === 'yes');
   return {
     lastScreening: standing.screenings.reduce<string | null>(

@@ -71,7 +71,7 @@ export async function importScreenings(unit: Unit, { rows }: ImportScreenings): 
   refuse(rowFaults(rows, new Map(athletes.map((a) => [a.id, a.birthDate])), unit.today));
   // Held in one order, so that two imports never wait for each other in a circle.
   await unit.query(
-    'SELECT id FROM athletes WHERE practice_id = :practiceId AND id IN (:ids) ORDER BY id FOR UPDATE',
+    'SELECT id FROM athletes WHERE practice_id = :practiceId AND id IN (:ids) ORDER BY id FOR NO KEY UPDATE',
     { practiceId: unit.practiceId, ids },
   );
   const safetyOf = new Map(

@@ -16,8 +16,8 @@ import { passDoor } from '../routines/door.ts';
 type Session = Pick<RowOf<'sessions'>, 'id' | 'routineId' | 'date' | 'finished' | 'version'>;
 
 function entryOf(row: RowOf<'session_entries'>): ItemEntry {
-  const { itemId, drill, side, done, amounts, painBefore, pain, nextDayPain, effort, quality, swappedFor } =
-    row;
+  const { itemId, drill, side, done, amounts, painBefore, pain, nextDayPain, effort, quality } = row;
+  const { swappedFor, bothWays } = row;
   return {
     item: itemId,
     drill,
@@ -30,6 +30,7 @@ function entryOf(row: RowOf<'session_entries'>): ItemEntry {
     effort,
     quality,
     ...(swappedFor === null ? {} : { swappedFor }),
+    ...(bothWays ? { bothWays } : {}),
   };
 }
 
@@ -164,6 +165,7 @@ const ENTRY_COLUMNS = [
   'effort',
   'quality',
   'swappedFor',
+  'bothWays',
 ] as const;
 
 /** Works the session out anew from all its events and keeps what happened per item as rows. */
@@ -171,7 +173,7 @@ async function keepState(unit: Unit, session: RowOf<'sessions'>, routine: RowOf<
   const { reference } = await unit.practice();
   const state = reduceSession(reference, routine.items, await eventsOf(unit, session.id));
   const rows = state.entries.map(
-    ({ item, swappedFor, ...entry }, place): NewRow<RowOf<'session_entries'>> => ({
+    ({ item, swappedFor, bothWays, ...entry }, place): NewRow<RowOf<'session_entries'>> => ({
       sessionId: session.id,
       itemId: item,
       athleteId: session.athleteId,
@@ -179,6 +181,7 @@ async function keepState(unit: Unit, session: RowOf<'sessions'>, routine: RowOf<
       place,
       ...entry,
       swappedFor: swappedFor ?? null,
+      bothWays: bothWays ?? false,
     }),
   );
   await unit.rows.session_entries.put(rows, ENTRY_COLUMNS);

@@ -10,7 +10,6 @@ import {
   SimpleGrid,
   TextInput,
 } from '@mantine/core';
-import { useForm } from '@mantine/form';
 import type { UseFormReturnType } from '@mantine/form';
 import { athleteFieldsSchema } from '@yonder/core/contracts';
 import type { AthleteFields } from '@yonder/core/contracts';
@@ -20,6 +19,8 @@ import { nameOf, REGION_LABEL } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useEffect, useState } from 'react';
 import { errorText, fieldErrors } from '../../app/api.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
+import { useKeptForm } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import classes from './AthleteForm.module.css';
@@ -46,14 +47,16 @@ export const EMPTY_ATHLETE: AthleteFields = {
 interface Props {
   /** What the fields hold at first. */
   initial: AthleteFields;
+  /** Under what key and name the typed values are kept on the device until they are stored. */
+  keptAs: { readonly key: string; readonly label: string };
   /** Words on the button. */
   submitLabel: string;
   /** True while the fields are on their way. */
   busy: boolean;
   /** Error of the last attempt; its faults are shown at their fields. */
   error: unknown;
-  /** The fields, checked. */
-  onSubmit: (fields: AthleteFields) => void;
+  /** The fields, checked; tells whether they were stored. */
+  onSubmit: (fields: AthleteFields) => Promise<boolean>;
 }
 
 type Form = UseFormReturnType<AthleteFields>;
@@ -325,8 +328,8 @@ function LoadLimits({ form }: { form: Form }) {
 }
 
 /** Everything typed about an athlete, checked by the same schema as on the server. */
-export function AthleteForm({ initial, submitLabel, busy, error, onSubmit }: Props) {
-  const form = useForm<AthleteFields>({
+export function AthleteForm({ initial, keptAs, submitLabel, busy, error, onSubmit }: Props) {
+  const { form, done, ...before } = useKeptForm<AthleteFields>(keptAs.key, keptAs.label, {
     initialValues: initial,
     validate: zod4Resolver(athleteFieldsSchema),
   });
@@ -335,7 +338,11 @@ export function AthleteForm({ initial, submitLabel, busy, error, onSubmit }: Pro
     if (error) setErrors(fieldErrors(error));
   }, [error, setErrors]);
   return (
-    <form onSubmit={form.onSubmit(onSubmit)} noValidate>
+    <form
+      onSubmit={form.onSubmit((fields) => void onSubmit(fields).then((stored) => stored && done()))}
+      noValidate
+    >
+      <RestoredNote {...before} />
       <div className={classes.grid}>
         <Who form={form} />
         <Measures form={form} />

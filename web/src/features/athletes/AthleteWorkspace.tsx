@@ -85,7 +85,8 @@ export function AthleteWorkspace() {
     return { subject, assessment: assessCase(bundled, record.case) };
   }, [bundled, record]);
   const error = athlete.error ?? loaded.error;
-  if (error) {
+  // What is on the page stays there while the server cannot be reached: nothing typed goes with it.
+  if (error && (!athlete.data || !record)) {
     return (
       <Alert m="xl" color="copper" role="alert" title="This athlete cannot be shown">
         {errorText(error)}

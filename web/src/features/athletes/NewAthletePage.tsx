@@ -1,13 +1,16 @@
 import { Title } from '@mantine/core';
-import { useNavigate } from 'react-router';
+import { useState } from 'react';
+import { Navigate } from 'react-router';
 import { AthleteForm, EMPTY_ATHLETE } from './AthleteForm.tsx';
 import classes from './AthletesPage.module.css';
 import { useCreateAthleteMutation } from './athleteEndpoints.ts';
 
 /** Adds an athlete and goes on to the stop-and-refer questions. */
 export function NewAthletePage() {
-  const navigate = useNavigate();
+  const [added, setAdded] = useState<string | null>(null);
   const [create, { isLoading, error }] = useCreateAthleteMutation();
+  // Only once the form has forgotten what it kept: leaving it asks about nothing then.
+  if (added) return <Navigate to={`/athletes/${added}/gate`} replace />;
   return (
     <div className={classes.page}>
       <Title order={1} size={26} mb="sm">
@@ -18,14 +21,18 @@ export function NewAthletePage() {
         submitLabel="Add and answer the stop-and-refer questions"
         busy={isLoading}
         error={error}
-        onSubmit={(fields) => {
+        keptAs={{ key: 'athlete/new', label: 'A new athlete' }}
+        onSubmit={(fields) =>
           create(fields)
             .unwrap()
             .then(
-              ({ id }) => navigate(`/athletes/${id}/gate`),
-              () => undefined, // shown in the form
-            );
-        }}
+              ({ id }) => {
+                setAdded(id);
+                return true;
+              },
+              () => false, // shown in the form
+            )
+        }
       />
     </div>
   );

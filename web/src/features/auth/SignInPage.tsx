@@ -10,7 +10,7 @@ import classes from './SignInPage.module.css';
 
 /** The door. What was typed stays when it was wrong. */
 export function SignInPage() {
-  const me = useAppSelector((state) => state.session.me);
+  const { me, ended } = useAppSelector((state) => state.session);
   const location = useLocation();
   const [signIn, { isLoading, error }] = useSignInMutation();
   const form = useForm({
@@ -38,6 +38,11 @@ export function SignInPage() {
         <Text c="var(--muted)" mb="md">
           Prehab routines from what the joint has and what the sport asks.
         </Text>
+        {ended ? (
+          <Alert color="teal" role="status" mb="sm">
+            Your session has ended. What you typed is kept on this device: sign in and go on where you were.
+          </Alert>
+        ) : null}
         <form onSubmit={form.onSubmit((values) => void signIn(values))} noValidate>
           <Stack gap="sm">
             <TextInput

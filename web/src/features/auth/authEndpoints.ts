@@ -17,7 +17,7 @@ const authApi = api.injectEndpoints({
       onQueryStarted: (_arg, { dispatch, queryFulfilled }) => {
         queryFulfilled.then(
           ({ data }) => enter(data, dispatch),
-          () => dispatch(signedOut()),
+          () => dispatch(signedOut(undefined)),
         );
       },
     }),
@@ -34,7 +34,7 @@ const authApi = api.injectEndpoints({
       query: () => ({ url: '/auth/sign-out', method: 'POST', body: {} }),
       onQueryStarted: (_arg, { dispatch, queryFulfilled }) => {
         const leave = () => {
-          dispatch(signedOut());
+          dispatch(signedOut(undefined));
           dispatch(api.util.resetApiState());
         };
         queryFulfilled.then(leave, leave);

@@ -6,6 +6,7 @@ import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import { errorText } from '../../app/api.ts';
 import { useBundledReference, useReference } from '../../app/reference.tsx';
+import { useKeptState } from '../../app/kept/useKept.ts';
 import { dayText } from '../../app/today.ts';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useFiguresQuery, useSetFigureMutation, useUnsetFigureMutation } from './figureEndpoints.ts';
@@ -64,8 +65,13 @@ interface EditorProps {
 
 /** New value and reason; first what it would change, then saving. */
 function Editor({ test, row, onClose }: EditorProps) {
-  const [value, setValue] = useState(row.value);
-  const [reason, setReason] = useState('');
+  const typed = useKeptState(`figure/${test.id}/${row.path}/${row.task ?? ''}`, `A figure of ${test.name}`, {
+    value: row.value,
+    reason: '',
+  });
+  const { value, reason } = typed.value;
+  const setValue = (next: number | null) => typed.set({ value: next, reason });
+  const setReason = (next: string) => typed.set({ value, reason: next });
   const { look, start, stop } = usePreview();
   const [save, { isLoading: saving, error }] = useSetFigureMutation();
   const input = {
@@ -108,12 +114,24 @@ function Editor({ test, row, onClose }: EditorProps) {
           onClick={() =>
             save(input)
               .unwrap()
-              .then(onClose, () => undefined)
+              .then(
+                () => {
+                  typed.done();
+                  onClose();
+                },
+                () => undefined,
+              )
           }
         >
           Save figure
         </Button>
-        <Button variant="subtle" onClick={onClose}>
+        <Button
+          variant="subtle"
+          onClick={() => {
+            typed.discard();
+            onClose();
+          }}
+        >
           Cancel
         </Button>
       </Group>

@@ -1,10 +1,11 @@
 import { ActionIcon, Alert, Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
-import { useForm } from '@mantine/form';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import type { PracticeTaskRow } from '@yonder/core/contracts';
 import { nameOf, unitWord } from '@yonder/core/words';
 import { useState } from 'react';
 import { errorText } from '../../app/api.ts';
+import { useKeptForm } from '../../app/kept/useKept.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useFiguresQuery, useRemoveTaskMutation, useSaveTaskMutation } from './figureEndpoints.ts';
@@ -23,7 +24,7 @@ const SIDES = [
 function TaskForm({ task, onDone }: { task: PracticeTaskRow | null; onDone: () => void }) {
   const reference = useReference();
   const [save, { isLoading, error }] = useSaveTaskMutation();
-  const form = useForm({
+  const { form, done, ...before } = useKeptForm(`task/${task?.rowId ?? 'new'}`, 'A sport task', {
     initialValues: {
       name: task?.name ?? '',
       sport: task?.sport ?? '',
@@ -42,10 +43,17 @@ function TaskForm({ task, onDone }: { task: PracticeTaskRow | null; onDone: () =
     const rows = demands.map(({ test, value, side }) => ({ test, value: value ?? 0, side }));
     save({ rowId: task?.rowId ?? null, body: { name, sport, demands: rows, version: task?.version ?? null } })
       .unwrap()
-      .then(onDone, () => undefined);
+      .then(
+        () => {
+          done();
+          onDone();
+        },
+        () => undefined,
+      );
   });
   return (
     <form onSubmit={submit} noValidate className={classes.editor}>
+      <RestoredNote {...before} />
       <Group align="flex-start" gap="xs">
         <TextInput label="Name of the task" w={260} {...form.getInputProps('name')} />
         <TextInput label="Sport" w={200} {...form.getInputProps('sport')} />

@@ -1,5 +1,4 @@
 import { Alert, Button, Group, Text, Title } from '@mantine/core';
-import { useForm } from '@mantine/form';
 import type { OwnDrillRow } from '@yonder/core/contracts';
 import { ownDrillOf, ownDrillsFaults } from '@yonder/core/formats';
 import { requiredPrecautions } from '@yonder/core/reference';
@@ -9,6 +8,8 @@ import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useEffect, useMemo } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { errorText, fieldErrors } from '../../app/api.ts';
+import { useKeptForm } from '../../app/kept/useKept.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useBundledReference, useReference } from '../../app/reference.tsx';
 import { useFiguresQuery } from '../figures/figureEndpoints.ts';
 import { blankDrill } from './editor/drillForm.ts';
@@ -34,7 +35,16 @@ function ruleFaults(
   );
 }
 
-function Editor({ initial, row }: { initial: OwnDrill; row: OwnDrillRow | null }) {
+interface EditorProps {
+  /** What the form starts from. */
+  initial: OwnDrill;
+  /** The stored drill that is changed; null for a new one. */
+  row: OwnDrillRow | null;
+  /** Under which name the typed values are kept on the device. */
+  keptAs: string;
+}
+
+function Editor({ initial, row, keptAs }: EditorProps) {
   const bundled = useBundledReference();
   const { data: figures } = useFiguresQuery();
   const navigate = useNavigate();
@@ -48,7 +58,7 @@ function Editor({ initial, row }: { initial: OwnDrill; row: OwnDrillRow | null }
     ...values,
     contraindications: [...new Set([...values.contraindications, ...requiredPrecautions(values)])],
   });
-  const form = useForm<OwnDrill>({
+  const { form, done, ...before } = useKeptForm<OwnDrill>(keptAs, 'A drill of your own', {
     initialValues: initial,
     validate: (values) => {
       const own = shape(values);
@@ -69,6 +79,7 @@ function Editor({ initial, row }: { initial: OwnDrill; row: OwnDrillRow | null }
       .unwrap()
       .then(
         ({ drills }) => {
+          done();
           const saved = row
             ? row.drill.id
             : drills.find((d) => !figures?.drills.some((f) => f.rowId === d.rowId))?.drill.id;
@@ -83,6 +94,7 @@ function Editor({ initial, row }: { initial: OwnDrill; row: OwnDrillRow | null }
       <Title order={1} size={26} mb={8}>
         {row ? `Edit ${row.drill.name}` : 'A drill of the practice’s own'}
       </Title>
+      <RestoredNote {...before} />
       <div className={`card ${classes.save}`}>
         {faults.length > 0 ? (
           <Alert color="copper" role="alert" p={8} mb={6}>
@@ -130,5 +142,6 @@ export function DrillEditor() {
   const source = reference.drills.get(search.get('copy') ?? '');
   const initial =
     row?.drill ?? (source ? ownDrillOf(source, 'own-new', `${source.name} (own)`) : blankDrill());
-  return <Editor key={rowId ?? search.get('copy') ?? 'blank'} initial={initial} row={row} />;
+  const name = rowId ?? search.get('copy') ?? 'blank';
+  return <Editor key={name} initial={initial} row={row} keptAs={`drill/${name}`} />;
 }

@@ -3,7 +3,7 @@ import type { SessionRow } from '@yonder/core/contracts';
 import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
-import { dayText, shortDay } from '../../app/today.ts';
+import { dueText, shortDay } from '../../app/today.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { useSessionsQuery } from '../run/sessionEndpoints.ts';
@@ -78,7 +78,7 @@ export function NextDay() {
       figures={
         next
           ? [
-              ['Next rescreen', dayText(next.due)],
+              ['Next rescreen', dueText(next.due, on)],
               ['First', nameOf(reference, next.test)],
             ]
           : []

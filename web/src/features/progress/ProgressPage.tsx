@@ -1,8 +1,7 @@
 import { Alert, Button, Group, Radio, Select, Text, TextInput, Title } from '@mantine/core';
-import type { Decide } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
-import { decideProgress } from '@yonder/core/progress';
-import type { Decision } from '@yonder/core/progress';
+import { applyVerdicts, decideProgress, isFirm, waitingItems } from '@yonder/core/progress';
+import type { Decision, Verdict } from '@yonder/core/progress';
 import {
   amountText,
   DECISION_LABEL,
@@ -12,25 +11,39 @@ import {
   setupText,
   withSide,
 } from '@yonder/core/words';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link, useLocation } from 'react-router';
 import { errorText } from '../../app/api.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
+import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { useDecideMutation } from '../routine/routineEndpoints.ts';
 import { NextDay } from './NextDay.tsx';
+import { NextVersion } from './NextVersion.tsx';
 import classes from './Progress.module.css';
 
-/** What the practitioner made of one decision so far. */
+/** What the practitioner made of one decision so far; no verdict until one is given. */
 interface Choice {
-  readonly verdict: 'accepted' | 'overruled';
+  readonly verdict: 'accepted' | 'overruled' | null;
   readonly instead: 'keep' | 'ease' | 'remove';
   readonly reason: string;
 }
+type Choices = Readonly<Record<string, Choice>>;
 
-const ACCEPT: Choice = { verdict: 'accepted', instead: 'keep', reason: '' };
+const NO_CHOICES: Choices = {};
+
+/** A firm proposal is offered as the answer; where the evidence is weak nothing is preset. */
+const preset = (decision: Decision): Choice => ({
+  verdict: isFirm(decision) ? 'accepted' : null,
+  instead: 'keep',
+  reason: '',
+});
+
+const isOpen = ({ verdict, reason }: Choice): boolean =>
+  verdict === null || (verdict === 'overruled' && reason.trim().length < 3);
 
 interface CardProps {
   /** What the rules propose, and which fired. */
@@ -123,10 +136,12 @@ function DecisionCard({ decision, before, choice, onChange }: CardProps) {
   );
 }
 
-function verdictsOf(items: readonly RoutineItem[], choices: readonly Choice[]): Decide['verdicts'] {
-  return choices.map(({ verdict, instead, reason }, index) => {
-    const item = items[index]?.id ?? '';
-    return verdict === 'accepted' ? { item, verdict } : { item, verdict, instead, reason };
+/** The verdicts given so far, by place. */
+function verdictsOf(choices: readonly Choice[]): Verdict[] {
+  return choices.flatMap((choice, index): Verdict[] => {
+    const { verdict, instead, reason } = choice;
+    if (isOpen(choice) || verdict === null) return [];
+    return [verdict === 'accepted' ? { index, verdict } : { index, verdict, instead, reason }];
   });
 }
 
@@ -136,7 +151,11 @@ export function ProgressPage() {
   const { athlete, assessment, on, routineId } = useWorkspace();
   const { search } = useLocation();
   const decisions = useMemo(() => decideProgress(assessment).decisions, [assessment]);
-  const [choices, setChoices] = useState<Record<number, Choice>>({});
+  const typed = useKeptState<Choices>(
+    `verdicts/${athlete.id}/${routineId ?? ''}`,
+    'What should happen to each drill',
+    NO_CHOICES,
+  );
   const [decide, { isLoading, error, data: decided }] = useDecideMutation();
   const items = assessment.standing.routine?.items ?? [];
   if (!routineId || items.length === 0) {
@@ -149,15 +168,19 @@ export function ProgressPage() {
       </Text>
     );
   }
-  const all = items.map((_, index) => choices[index] ?? ACCEPT);
-  const incomplete = all.some((c) => c.verdict === 'overruled' && c.reason.trim().length < 3);
+  const all = decisions.map((decision, index) => typed.value[items[index]?.id ?? ''] ?? preset(decision));
+  const open = all.filter(isOpen).length;
+  const verdicts = verdictsOf(all);
+  const waiting = new Set(waitingItems(assessment.standing, decisions));
   const send = () => {
-    decide({ athleteId: athlete.id, body: { on, routineId, verdicts: verdictsOf(items, all) } })
+    const body = {
+      on,
+      routineId,
+      verdicts: verdicts.map(({ index, ...verdict }) => ({ item: items[index]?.id ?? '', ...verdict })),
+    };
+    decide({ athleteId: athlete.id, body })
       .unwrap()
-      .then(
-        () => setChoices({}),
-        () => undefined, // shown below
-      );
+      .then(typed.discard, () => undefined); // shown below
   };
   return (
     <div className={classes.page}>
@@ -165,6 +188,12 @@ export function ProgressPage() {
         <Title order={2} size={20}>
           What should happen to each drill
         </Title>
+        <RestoredNote {...typed} />
+        <Text size="sm" c="var(--muted)">
+          {waiting.size === 0
+            ? 'Nothing is waiting: nobody trained since the last decisions.'
+            : `${waiting.size} of ${items.length} wait for your word. Where the evidence is weak nothing is preset.`}
+        </Text>
         {decided ? (
           <Alert
             color="teal"
@@ -187,12 +216,13 @@ export function ProgressPage() {
                 key={`${decision.drill}/${decision.side}`}
                 decision={decision}
                 before={before}
-                choice={all[index] ?? ACCEPT}
-                onChange={(choice) => setChoices((current) => ({ ...current, [index]: choice }))}
+                choice={all[index] ?? preset(decision)}
+                onChange={(choice) => typed.set({ ...typed.value, [before.id ?? '']: choice })}
               />
             );
           })}
         </ol>
+        <NextVersion before={items} after={applyVerdicts(assessment, decisions, verdicts)} open={open} />
         {error ? (
           <Alert color="copper" role="alert">
             {errorText(error)}
@@ -202,8 +232,8 @@ export function ProgressPage() {
           <Text size="sm" c="var(--muted)">
             Decided by you as of {dayText(on)}; the practitioner decides, the rules only propose.
           </Text>
-          <Button loading={isLoading} disabled={incomplete} onClick={send}>
-            Record {decisions.length} decisions
+          <Button loading={isLoading} disabled={open > 0} onClick={send}>
+            {open > 0 ? `${open} to answer` : `Record ${decisions.length} decisions`}
           </Button>
         </Group>
       </div>

@@ -4,6 +4,7 @@ import type { Test } from '@yonder/core/reference';
 import { figure, unitWord } from '@yonder/core/words';
 import { useState } from 'react';
 import { errorText } from '../../app/api.ts';
+import { useKeptState } from '../../app/kept/useKept.ts';
 import { dayText } from '../../app/today.ts';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { usePutNeedMutation, useRemoveNeedMutation } from '../athletes/athleteEndpoints.ts';
@@ -25,9 +26,14 @@ export function OwnNeed({ test, side, need, onSay }: Props) {
   const { athlete } = useWorkspace();
   const [put, { isLoading, error }] = usePutNeedMutation();
   const [remove, removing] = useRemoveNeedMutation();
-  const [open, setOpen] = useState(false);
-  const [value, setValue] = useState<number | null>(need);
-  const [reason, setReason] = useState('');
+  const typed = useKeptState(`need/${athlete.id}/${test.id}/${side}`, 'An own need', {
+    value: need as number | null,
+    reason: '',
+  });
+  const { value, reason } = typed.value;
+  const setValue = (next: number | null) => typed.set({ value: next, reason });
+  const setReason = (next: string) => typed.set({ value, reason: next });
+  const [open, setOpen] = useState(typed.restored);
   const own = athlete.needs.find((n) => n.test === test.id && n.side === side);
   const save = () => {
     onSay();
@@ -39,7 +45,10 @@ export function OwnNeed({ test, side, need, onSay }: Props) {
     })
       .unwrap()
       .then(
-        () => setOpen(false),
+        () => {
+          typed.done();
+          setOpen(false);
+        },
         () => undefined,
       );
   };
@@ -93,7 +102,14 @@ export function OwnNeed({ test, side, need, onSay }: Props) {
         >
           Save need
         </Button>
-        <Button size="compact-sm" variant="subtle" onClick={() => setOpen(false)}>
+        <Button
+          size="compact-sm"
+          variant="subtle"
+          onClick={() => {
+            typed.discard();
+            setOpen(false);
+          }}
+        >
           Cancel
         </Button>
       </Group>

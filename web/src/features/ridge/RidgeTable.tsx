@@ -1,8 +1,35 @@
 import type { FindingsReport } from '@yonder/core/findings';
-import { figure, nameOf, percent, SIDE_LABEL, signedFigure, STATE_LABEL } from '@yonder/core/words';
+import {
+  figure,
+  nameOf,
+  percent,
+  SIDE_LABEL,
+  signedFigure,
+  sourceText,
+  STATE_LABEL,
+} from '@yonder/core/words';
+import { YOUTH_AGE } from '@yonder/core/safety';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import classes from './Ridge.module.css';
+
+type Row = FindingsReport['capacities'][number];
+
+/** Every side with its need, and below it what else it is held against: the other side, the last visit. */
+function rowsOf({ capacities, findings }: FindingsReport): Row[] {
+  return capacities.flatMap((capacity) => {
+    const beside = new Map(
+      findings
+        .flatMap((finding) => finding.evidence)
+        .filter(
+          ({ test, side, needSource: { kind } }) =>
+            test === capacity.test && side === capacity.side && (kind === 'symmetry' || kind === 'trend'),
+        )
+        .map((row) => [row.needSource.kind, row]),
+    );
+    return [capacity, ...[...beside.values()].map((row) => ({ ...capacity, ...row, adultNeed: null }))];
+  });
+}
 
 /** The ridge as a table: the same content for screen readers and for copying. */
 export function RidgeTable({ report }: { report: FindingsReport }) {
@@ -32,26 +59,22 @@ export function RidgeTable({ report }: { report: FindingsReport }) {
           </tr>
         </thead>
         <tbody>
-          {report.capacities.map((c) => (
-            <tr key={`${c.test}/${c.side}`}>
+          {rowsOf(report).map((c) => (
+            <tr key={`${c.test}/${c.side}/${c.needSource?.kind}`}>
               <th scope="row">{nameOf(reference, c.test)}</th>
               <td>{SIDE_LABEL[c.side]}</td>
               <td className="numeric">{figure(c.estimate, c.unit)}</td>
               <td className="numeric">{c.sd === null ? '' : figure(c.sd, c.unit)}</td>
               <td className="numeric">
-                {c.need === null
-                  ? c.unusedNeed === null
-                    ? 'none'
-                    : 'needs body mass'
-                  : figure(c.need, c.unit)}
+                {c.need !== null
+                  ? figure(c.need, c.unit)
+                  : c.adultNeed !== null
+                    ? `adult ${figure(c.adultNeed, c.unit)}, not used under ${YOUTH_AGE}`
+                    : c.unusedNeed === null
+                      ? 'none'
+                      : 'needs body mass'}
               </td>
-              <td>
-                {c.needSource
-                  ? c.needSource.kind === 'task'
-                    ? nameOf(reference, c.needSource.id)
-                    : c.needSource.kind
-                  : ''}
-              </td>
+              <td>{c.needSource ? sourceText(reference, c.needSource) : ''}</td>
               <td className="numeric">{c.reserve === null ? '' : signedFigure(c.reserve, c.unit)}</td>
               <td className="numeric">{c.margin === null ? '' : c.margin.toFixed(2)}</td>
               <td className="numeric">{c.pShort === null ? '' : percent(c.pShort)}</td>

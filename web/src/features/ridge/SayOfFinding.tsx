@@ -1,8 +1,8 @@
 import { Button, Group, Text, TextInput } from '@mantine/core';
 import type { Finding } from '@yonder/core/findings';
-import { useState } from 'react';
 import { errorText } from '../../app/api.ts';
 import { useAddJudgementMutation, useRemoveJudgementMutation } from '../athletes/athleteEndpoints.ts';
+import { useKeptState } from '../../app/kept/useKept.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Ridge.module.css';
 
@@ -11,8 +11,13 @@ export function SayOfFinding({ finding, onSay }: { finding: Finding; onSay: () =
   const { athlete } = useWorkspace();
   const [add, { isLoading, error }] = useAddJudgementMutation();
   const [remove, removing] = useRemoveJudgementMutation();
-  const [reason, setReason] = useState<string | null>(null);
   const { restriction, side, judgement } = finding;
+  const typed = useKeptState<string | null>(
+    `aside/${athlete.id}/${restriction}/${side}`,
+    'Why a finding is set aside',
+    null,
+  );
+  const { value: reason, set: setReason } = typed;
   const stored = athlete.judgements.findLast((j) => j.restriction === restriction && j.side === side);
   const say = (verdict: 'confirmed' | 'dismissed') => {
     onSay();
@@ -22,7 +27,7 @@ export function SayOfFinding({ finding, onSay }: { finding: Finding; onSay: () =
     })
       .unwrap()
       .then(
-        () => setReason(null),
+        () => typed.discard(),
         () => undefined,
       );
   };

@@ -1,8 +1,8 @@
 import { Alert, Button, Group, List, Modal, SegmentedControl, Select, TextInput } from '@mantine/core';
 import type { Region, Side } from '@yonder/core/domain';
 import { nameOf, REGION_LABEL, SIDE_LABEL } from '@yonder/core/words';
-import { useState } from 'react';
 import { errorText } from '../../app/api.ts';
+import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { useAddJudgementMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -25,10 +25,14 @@ export function SeenByEye({ region, onClose }: Props) {
   const reference = useReference();
   const { athlete } = useWorkspace();
   const [add, { isLoading, error }] = useAddJudgementMutation();
-  const [restriction, setRestriction] = useState<string | null>(null);
-  const [side, setSide] = useState<Side>('left');
-  const [degree, setDegree] = useState('clear');
-  const [reason, setReason] = useState('');
+  const typed = useKeptState(`seen/${athlete.id}`, 'A restriction seen by eye', {
+    restriction: null as string | null,
+    side: 'left' as Side,
+    degree: 'clear',
+    reason: '',
+  });
+  const { restriction, side, degree, reason } = typed.value;
+  const set = (part: Partial<typeof typed.value>) => typed.set({ ...typed.value, ...part });
   const entry = reference.restrictions.get(restriction ?? '');
   const sides: Side[] =
     entry?.laterality === 'central'
@@ -53,7 +57,13 @@ export function SeenByEye({ region, onClose }: Props) {
       body: { restriction, side: shownSide, verdict: 'seen', degree, reason: reason.trim() },
     })
       .unwrap()
-      .then(onClose, () => undefined);
+      .then(
+        () => {
+          typed.done();
+          onClose();
+        },
+        () => undefined,
+      );
   return (
     <Modal
       opened
@@ -67,7 +77,7 @@ export function SeenByEye({ region, onClose }: Props) {
         searchable
         data={groups}
         value={restriction}
-        onChange={setRestriction}
+        onChange={(next) => set({ restriction: next })}
       />
       {entry?.observableSigns ? (
         <List size="sm" mt={6}>
@@ -81,16 +91,21 @@ export function SeenByEye({ region, onClose }: Props) {
           aria-label="Side"
           data={sides.map((s) => ({ value: s, label: SIDE_LABEL[s] }))}
           value={shownSide}
-          onChange={(value) => setSide(value as Side)}
+          onChange={(value) => set({ side: value as Side })}
         />
-        <SegmentedControl aria-label="Degree" data={DEGREES} value={degree} onChange={setDegree} />
+        <SegmentedControl
+          aria-label="Degree"
+          data={DEGREES}
+          value={degree}
+          onChange={(next) => set({ degree: next })}
+        />
       </Group>
       <TextInput
         mt="sm"
         label="What you saw"
         value={reason}
         maxLength={2000}
-        onChange={(e) => setReason(e.currentTarget.value)}
+        onChange={(e) => set({ reason: e.currentTarget.value })}
       />
       {error ? (
         <Alert color="copper" role="alert" mt="sm" p={8}>

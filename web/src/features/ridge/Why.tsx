@@ -1,36 +1,48 @@
 import { Button, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import type { Finding } from '@yonder/core/findings';
-import { figure, nameOf, number, percent, reasonText, signedFigure, withSide } from '@yonder/core/words';
+import {
+  figure,
+  nameOf,
+  number,
+  percent,
+  priorityText,
+  reasonText,
+  signedFigure,
+  sourceText,
+  withSide,
+} from '@yonder/core/words';
 import { Link, useLocation, useNavigate } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
-import { dayText, shortDay } from '../../app/today.ts';
+import { dueText, shortDay } from '../../app/today.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { OwnNeed } from './OwnNeed.tsx';
 import classes from './Ridge.module.css';
 import { SayOfFinding } from './SayOfFinding.tsx';
 
+type Figure = [string, string];
+/** Beside the other side both errors count. */
+const SD_OF: Readonly<Record<string, string>> = { symmetry: 'SD of both sides' };
+
 /** The figures behind a finding: its worst evidence, the other side, the change and when to rescreen. */
-function useFigures(finding: Finding | null): [string, string][] {
+function useFigures(finding: Finding | null): Figure[] {
   const reference = useReference();
-  const { report } = useWorkspace();
+  const { report, on } = useWorkspace();
   const row = finding?.evidence[0];
   const test = reference.tests.get(row?.test ?? '');
   if (!finding) return [];
-  const factors: [string, string] = [
-    'Priority',
-    `${number(finding.factors.severity, 2)} × ${finding.factors.relevance} × ${finding.factors.injury} = ${number(finding.priority, 2)}`,
-  ];
+  const factors: [string, string] = ['Priority', priorityText(finding)];
   if (!row || !test) return [['Severity', number(finding.severity, 2)], factors];
   const other = report.capacities.find(
     (c) => c.test === row.test && c.side !== row.side && c.side !== 'central',
   );
   const change = report.changes.find((c) => c.test === row.test && c.side === row.side);
-  const figures: [string, string][] = [
-    ['Has', `${figure(row.estimate, test.unit)}${row.sd === null ? '' : ` ± ${number(row.sd, 1)}`}`],
+  const figures: Figure[] = [
+    ['Has', figure(row.estimate, test.unit)],
+    ...(row.sd === null ? [] : [[SD_OF[row.needSource.kind] ?? 'SD', figure(row.sd, test.unit)] as Figure]),
     ['Needs', figure(row.need, test.unit)],
-    ['Asked by', row.needSource.kind === 'task' ? nameOf(reference, row.needSource.id) : row.needSource.kind],
+    ['Asked by', sourceText(reference, row.needSource)],
     ['Reserve', signedFigure(row.reserve, test.unit)],
     ['Margin', number(row.margin, 2)],
     ['Short with', percent(row.pShort)],
@@ -39,7 +51,7 @@ function useFigures(finding: Finding | null): [string, string][] {
   if (change)
     figures.push([`Since ${shortDay(change.fromDate)}`, signedFigure(change.difference, test.unit)]);
   const rescreen = report.rescreen.find((r) => r.test === row.test && r.side === row.side);
-  if (rescreen) figures.push(['Rescreen', dayText(rescreen.due)]);
+  if (rescreen) figures.push(['Rescreen', dueText(rescreen.due, on)]);
   figures.push(factors);
   return figures;
 }

@@ -10,23 +10,39 @@ import {
   sideText,
   withSide,
 } from '@yonder/core/words';
+import { isShort, measuredBetween } from '@yonder/core/findings';
 import { routineChanges } from '@yonder/core/routine';
 import { useSearchParams } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Routine.module.css';
 
 function label(routine: RoutineRow): string {
   return `Version ${routine.number}, ${dayText(routine.issuedOn)} (${MODE_LABEL[routine.mode].toLowerCase()})`;
 }
 
-function findingsChange(before: RoutineRow, after: RoutineRow): { gone: string[]; come: string[] } {
-  const key = (f: RoutineRow['findings'][0]) => `${f.restriction}/${f.side}`;
-  const short = (routine: RoutineRow) =>
-    routine.findings.filter((f) => f.state === 'short' || f.state === 'likely-short');
-  const was = new Set(short(before).map(key));
-  const is = new Set(short(after).map(key));
-  return { gone: [...was].filter((k) => !is.has(k)), come: [...is].filter((k) => !was.has(k)) };
+type Named = RoutineRow['findings'][0];
+
+/** What was short in one version and not in the other; what was measured in between and what only time passed over. */
+function useFindingsChange(before: RoutineRow | undefined, after: RoutineRow | undefined) {
+  const reference = useReference();
+  const { case: input } = useWorkspace();
+  if (!before || !after) return { gone: [], come: [], unmeasured: [] };
+  const key = (f: Named) => `${f.restriction}/${f.side}`;
+  const was = before.findings.filter(isShort);
+  const is = after.findings.filter(isShort);
+  const only = (list: readonly Named[], other: readonly Named[]) =>
+    list.filter((f) => !other.some((o) => key(o) === key(f)));
+  const [from, to] = [before.issuedOn, after.issuedOn].sort() as [string, string];
+  const measured = (f: Named) => measuredBetween(reference, input.screenings, f, from, to);
+  const gone = only(was, is);
+  const come = only(is, was);
+  return {
+    gone: gone.filter(measured),
+    come: come.filter(measured),
+    unmeasured: [...gone, ...come].filter((f) => !measured(f)),
+  };
 }
 
 /** Two issued versions side by side, every difference in words. */
@@ -37,6 +53,7 @@ export function Compare({ routines }: { routines: readonly RoutineRow[] }) {
     routines.find((r) => String(r.number) === search.get(key)) ?? routines[fallback];
   const before = at('from', 1);
   const after = at('to', 0);
+  const { gone, come, unmeasured } = useFindingsChange(before, after);
   if (!before || !after || routines.length < 2) return null;
   const pick = (key: string) => (number: string | null) => {
     search.set(key, number ?? '');
@@ -58,14 +75,8 @@ export function Compare({ routines }: { routines: readonly RoutineRow[] }) {
     if (!now) return 'left out';
     return itemChange(reference, old, now) || 'same';
   };
-  const { gone, come } = findingsChange(before, after);
-  const named = (keys: readonly string[]) =>
-    keys
-      .map((key) => {
-        const [restriction = '', own = 'central'] = key.split('/');
-        return withSide(nameOf(reference, restriction).toLowerCase(), own as 'left');
-      })
-      .join('; ');
+  const named = (list: readonly Named[]) =>
+    list.map((f) => withSide(nameOf(reference, f.restriction).toLowerCase(), f.side)).join('; ');
   const seconds = after.totalSeconds - before.totalSeconds;
   return (
     <section className={`card ${classes.version}`} aria-labelledby="compare-title">
@@ -102,8 +113,11 @@ export function Compare({ routines }: { routines: readonly RoutineRow[] }) {
           Time {duration(before.totalSeconds)} → {duration(after.totalSeconds)}
           {seconds === 0 ? '' : ` (${seconds > 0 ? '+' : '−'}${Math.abs(seconds)} s)`}
         </li>
-        {gone.length > 0 ? <li>No longer short: {named(gone)}</li> : null}
-        {come.length > 0 ? <li>Short since: {named(come)}</li> : null}
+        {gone.length > 0 ? <li>Measured again and no longer short: {named(gone)}</li> : null}
+        {come.length > 0 ? <li>Measured again and short now: {named(come)}</li> : null}
+        {unmeasured.length > 0 ? (
+          <li>Ranked otherwise, not measured in between: {named(unmeasured)}</li>
+        ) : null}
       </ul>
       <Table.ScrollContainer minWidth={560}>
         <Table verticalSpacing={4} fz="sm">

@@ -9,6 +9,7 @@ import { duration, number, REGION_LABEL } from '@yonder/core/words';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { errorText } from '../../app/api.ts';
+import { forget } from '../../app/kept/store.ts';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import type { Explained } from '../../workers/protocol.ts';
@@ -158,6 +159,7 @@ export function Footer({
       .then(() => issue({ athleteId: athlete.id, body }).unwrap())
       .then(
         (row) => {
+          forget(`draft/${athlete.id}`);
           dispatch(opened({ athleteId: athlete.id, draft: null }));
           notifications.show({ message: `Version ${row.number} is issued.` });
         },

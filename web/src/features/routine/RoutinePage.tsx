@@ -7,6 +7,7 @@ import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
 import { infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
 import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { forget } from '../../app/kept/store.ts';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
@@ -21,6 +22,7 @@ import { opened, redone, requestChanged, undone } from './draftSlice.ts';
 import { Footer } from './Footer.tsx';
 import { ItemTable } from './ItemTable.tsx';
 import { ItemWhy } from './ItemWhy.tsx';
+import { DraftConflictNote } from './DraftConflictNote.tsx';
 import { NotAsked } from './NotAsked.tsx';
 import { Refit } from './Refit.tsx';
 import classes from './Routine.module.css';
@@ -284,7 +286,7 @@ export function RoutinePage() {
   const dispatch = useAppDispatch();
   const { athlete, case: input, report: findings, subject } = useWorkspace();
   const edit = useEdit();
-  const { draft, ready, problem, settled } = useDraft(athlete.id);
+  const { draft, ready, problem, settled, conflict, choose } = useDraft(athlete.id);
   const { data: routines } = useRoutinesQuery(athlete.id);
   const [request, changeRequest] = useRequest(draft, input);
   const [picked, setPicked] = useState<string | null>(null);
@@ -318,6 +320,13 @@ export function RoutinePage() {
   }
   const minutes =
     request.minutes ?? reference.structures.get(draft?.structure ?? '')?.minutes.default ?? athlete.minutes;
+  const throwAway = async () => {
+    setNote('');
+    const version = await settled();
+    forget(`draft/${athlete.id}`);
+    dispatch(opened({ athleteId: athlete.id, draft: null }));
+    if (version !== null) await discard({ athleteId: athlete.id, version });
+  };
   const change = (part: Partial<BuildRequest>) => {
     builder.overtaken();
     changeRequest(part);
@@ -340,6 +349,7 @@ export function RoutinePage() {
           </Alert>
         ) : null}
         {refit.note && draft ? <Refit note={refit.note} onClose={refit.close} /> : null}
+        {conflict ? <DraftConflictNote conflict={conflict} onChoose={choose} /> : null}
         {draft ? (
           <>
             <NotAsked items={draft.items} />
@@ -367,13 +377,7 @@ export function RoutinePage() {
                   busy={refit.busy}
                   onDerive={(variant) => refit.derive(variant, draft.request, draft.items)}
                   onKeep={() => setKeeping(true)}
-                  onDiscard={() => {
-                    setNote('');
-                    void settled().then((version) => {
-                      dispatch(opened({ athleteId: athlete.id, draft: null }));
-                      return version === null ? null : discard({ athleteId: athlete.id, version });
-                    });
-                  }}
+                  onDiscard={() => void throwAway()}
                 />
               }
             />

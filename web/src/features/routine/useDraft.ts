@@ -1,16 +1,34 @@
 import { useDebouncedCallback } from '@mantine/hooks';
-import { useEffect, useRef, useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import type { Draft, DraftRow } from '@yonder/core/contracts';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { conflictOf, errorText } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
+import { forget, keep, keptAt } from '../../app/kept/store.ts';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { opened } from './draftSlice.ts';
 import { useDraftQuery, useSaveDraftMutation } from './routineEndpoints.ts';
 
 const SAVE_AFTER_MS = 500;
+const RETRY_MS = 5000;
+/** What is there once the draft was issued or thrown away elsewhere. */
+const NO_DRAFT: DraftRow = { draft: null, version: null };
+
+/** A draft as this device holds it, and the stored version it was made on. */
+interface KeptDraft {
+  readonly draft: Draft;
+  readonly version: number | null;
+}
+
+/** Two drafts of one athlete: the one made here, and the one that was stored meanwhile. */
+export interface DraftConflict {
+  readonly mine: Draft;
+  readonly theirs: DraftRow;
+}
 
 /**
- * The draft of an athlete: loaded from the server once, kept there after every change. Returns the draft (null when
- * there is none), whether loading is over, why the last change could not be kept, and a way to wait until all is kept.
+ * The draft of an athlete: loaded from the server once, kept on this device with every change and stored on the server a
+ * moment later, again and again until it answers. Returns the draft (null when there is none), whether loading is over, why
+ * the last change is not stored, the choice to make when another one was stored meanwhile, and a way to wait until all is.
  */
 export function useDraft(athleteId: string) {
   const dispatch = useAppDispatch();
@@ -18,47 +36,76 @@ export function useDraft(athleteId: string) {
   const { data, isFetching } = useDraftQuery(athleteId, { refetchOnMountOrArgChange: true });
   const [save] = useSaveDraftMutation();
   const [problem, setProblem] = useState<string | null>(null);
+  const [conflict, setConflict] = useState<DraftConflict | null>(null);
   const version = useRef<number | null>(null);
   const stored = useRef<string>('');
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const own = state.athleteId === athleteId;
+  const key = `draft/${athleteId}`;
 
   useEffect(() => {
     if (!data || isFetching) return;
     version.current = data.version;
     stored.current = JSON.stringify(data.draft);
-    dispatch(opened({ athleteId, draft: data.draft }));
-  }, [data, isFetching, athleteId, dispatch]);
+    const kept = keptAt<KeptDraft>(key);
+    const typed = kept && JSON.stringify(kept.draft) !== stored.current ? kept : null;
+    if (typed && typed.version !== data.version) setConflict({ mine: typed.draft, theirs: data });
+    dispatch(opened({ athleteId, draft: typed?.version === data.version ? typed.draft : data.draft }));
+  }, [data, isFetching, athleteId, key, dispatch]);
 
-  const keep = useDebouncedCallback(
-    () => {
-      const { draft } = state;
-      if (!own || !draft) return;
+  const store = useCallback(
+    async (draft: Draft) => {
       const text = JSON.stringify(draft);
       if (text === stored.current) return;
+      try {
+        const row = await save({ athleteId, body: { ...draft, version: version.current } }).unwrap();
+        version.current = row.version;
+        stored.current = text;
+        setProblem(null);
+        if (JSON.stringify(keptAt<KeptDraft>(key)?.draft) === text) forget(key);
+      } catch (error) {
+        const known = error as ApiError;
+        const gone = known.kind === 'problem' && known.problem.status === 404;
+        const current = gone ? NO_DRAFT : (conflictOf(error) as unknown as DraftRow | null);
+        if (current) setConflict({ mine: draft, theirs: current });
+        else setProblem(errorText(known));
+      }
+    },
+    [athleteId, key, save],
+  );
+  const send = useDebouncedCallback(
+    (draft: Draft) => {
       // One after the other: each change is made on the version that the one before it got.
-      queue.current = queue.current
-        .then(() => save({ athleteId, body: { ...draft, version: version.current } }).unwrap())
-        .then(
-          (row) => {
-            version.current = row.version;
-            stored.current = text;
-            setProblem(null);
-          },
-          (error: ApiError) => setProblem(errorText(error)),
-        );
+      queue.current = queue.current.then(() => store(draft));
     },
     { delay: SAVE_AFTER_MS, flushOnUnmount: true },
   );
+  const { draft } = state;
   useEffect(() => {
-    if (own && state.draft) keep();
-  }, [own, state.draft, keep]);
+    if (!own || !draft || conflict || JSON.stringify(draft) === stored.current) return;
+    keep(key, { draft, version: version.current } satisfies KeptDraft);
+    send(draft);
+  }, [own, draft, conflict, key, send]);
+  useEffect(() => {
+    if (!problem || !draft) return undefined;
+    const again = setInterval(() => send(draft), RETRY_MS);
+    return () => clearInterval(again);
+  }, [problem, draft, send]);
 
   /** Everything typed is with the server, on the version it gives: nothing of this draft is sent any more afterwards. */
   const settled = async () => {
-    keep.flush();
+    send.flush();
     await queue.current;
     return version.current;
   };
-  return { draft: own ? state.draft : null, ready: own && !isFetching, problem, settled };
+  const choose = (which: 'mine' | 'theirs') => {
+    if (!conflict) return;
+    const { mine, theirs } = conflict;
+    version.current = theirs.version;
+    stored.current = JSON.stringify(theirs.draft);
+    setConflict(null);
+    if (which === 'theirs') forget(key);
+    dispatch(opened({ athleteId, draft: which === 'mine' ? mine : theirs.draft }));
+  };
+  return { draft: own ? draft : null, ready: own && !isFetching, problem, settled, conflict, choose };
 }

@@ -103,7 +103,7 @@ export function Afterwards({
                   <td>
                     <Score
                       label={`Pain in ${name}`}
-                      value={entry.pain}
+                      value={entry.done === 'none' && entry.pain === 0 ? null : entry.pain}
                       data={scores}
                       onChange={(v) => change(entry, { pain: v ?? 0 })}
                     />

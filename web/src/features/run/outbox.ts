@@ -1,17 +1,17 @@
 import type { SessionEvent } from '@yonder/core/session';
+import { forget, keep, keptAt, keptUnder } from '../../app/kept/store.ts';
 
-const PREFIX = 'yonder/unsent/';
+const PREFIX = 'events/';
 const keyOf = (sessionId: string) => `${PREFIX}${sessionId}`;
 
 /** Events of a session that the server has not acknowledged; kept on the device, so that a reload or a crash loses none. */
 export function unsentEvents(sessionId: string): SessionEvent[] {
-  const text = localStorage.getItem(keyOf(sessionId));
-  return text ? (JSON.parse(text) as SessionEvent[]) : [];
+  return keptAt<SessionEvent[]>(keyOf(sessionId)) ?? [];
 }
 
 function put(sessionId: string, events: readonly SessionEvent[]): void {
-  if (events.length === 0) localStorage.removeItem(keyOf(sessionId));
-  else localStorage.setItem(keyOf(sessionId), JSON.stringify(events));
+  if (events.length === 0) forget(keyOf(sessionId));
+  else keep(keyOf(sessionId), events);
 }
 
 /** Keeps events until they are acknowledged. */
@@ -30,7 +30,5 @@ export function settleEvents(sessionId: string, events: readonly SessionEvent[])
 
 /** Sessions of which something is still to be sent. */
 export function unsentSessions(): string[] {
-  return Object.keys(localStorage)
-    .filter((key) => key.startsWith(PREFIX))
-    .map((key) => key.slice(PREFIX.length));
+  return keptUnder(PREFIX).map(({ key }) => key.slice(PREFIX.length));
 }

@@ -5,6 +5,7 @@ import { safetyState, testAllowed } from '@yonder/core/safety';
 import type { SafetyState } from '@yonder/core/safety';
 import { nameOf, reasonText } from '@yonder/core/words';
 import { useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { Link, useLocation } from 'react-router';
 import { sidesOfTest } from '@yonder/core/findings';
 import { useReference } from '../../app/reference.tsx';
@@ -13,6 +14,7 @@ import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { GatePanel } from '../gate/GatePanel.tsx';
 import { useGate } from '../gate/useGate.ts';
 import { VisitGate } from '../gate/VisitGate.tsx';
+import { Conflicts } from './Conflicts.tsx';
 import { HowTo } from './HowTo.tsx';
 import classes from './Screen.module.css';
 import { useFinishScreeningMutation, useScreeningsQuery } from './screeningEndpoints.ts';
@@ -25,10 +27,18 @@ import { useResultSaver } from './useResultSaver.ts';
 import type { SaveState } from './useResultSaver.ts';
 
 function SaveNote({ state }: { state: SaveState }) {
-  if (state.kind === 'failed') {
+  if (state.kind === 'faulty' || state.kind === 'refused') {
     return (
       <Alert color="copper" role="alert" p={8}>
         Not stored: {state.message}
+      </Alert>
+    );
+  }
+  if (state.kind === 'waiting') {
+    return (
+      <Alert color="copper" role="status" p={8}>
+        The server cannot be reached: {state.count} {state.count === 1 ? 'value is' : 'values are'} kept on
+        this device and sent as soon as it answers.
       </Alert>
     );
   }
@@ -153,7 +163,12 @@ export function ScreenPage() {
   const [picked, setPicked] = useState<string | null>(null);
   const [helped, setHelped] = useState(0);
   const step = useRef<HTMLDivElement>(null);
-  const { save, state } = useResultSaver({ athleteId: athlete.id, date: on, screeningId: visit?.id ?? null });
+  const [taken, setTaken] = useState(0);
+  const { type, save, state, conflicts, sender } = useResultSaver({
+    athleteId: athlete.id,
+    date: on,
+    screeningId: visit?.id ?? null,
+  });
   const active = tests.find((test) => test.id === picked) ?? firstOpen(tests, visit, safety);
   const obstacle = useObstacle(scope, tests.length === 0);
   if (obstacle) {
@@ -170,13 +185,10 @@ export function ScreenPage() {
       </div>
     );
   }
-  const focusFirst = () =>
-    requestAnimationFrame(() =>
-      step.current?.querySelector<HTMLElement>('[data-entry] [data-field]')?.focus(),
-    );
+  // At once, not a frame later: keys typed on must find the field of the next test, never the one before.
   const pick = (id: string) => {
-    setPicked(id);
-    focusFirst();
+    flushSync(() => setPicked(id));
+    step.current?.querySelector<HTMLElement>('[data-entry] [data-field]')?.focus();
   };
   const next = () => {
     const following = active && tests[tests.indexOf(active) + 1];
@@ -197,9 +209,12 @@ export function ScreenPage() {
       <div className={classes.columns}>
         <TestList tests={tests} active={active?.id ?? ''} visit={visit} scope={scope} onPick={pick} />
         <div className={classes.middle} data-entry>
+          <Conflicts conflicts={conflicts} sender={sender} onTaken={() => setTaken((n) => n + 1)} />
           {ready && active ? (
             <TestEntry
-              key={`${active.id}/${on}`}
+              key={`${active.id}/${on}/${taken}`}
+              athleteId={athlete.id}
+              date={on}
               test={active}
               sides={sidesOfTest(active).filter((side) => testAllowed(safety.gates, active, side))}
               visit={visit}
@@ -208,6 +223,7 @@ export function ScreenPage() {
                 setPicked(active.id); // results coming in do not move on by themselves
                 save(...result);
               }}
+              onType={type}
               onNext={next}
               onHelp={() => setHelped((n) => n + 1)}
             />

@@ -1,6 +1,6 @@
 import { PAIN_ASPECTS, PAIN_FEELS } from '@yonder/core/domain';
 import type { Side } from '@yonder/core/domain';
-import { aggregateTrials, trialSpread } from '@yonder/core/measure';
+import { aggregateTrials, resultSd, trialSpread } from '@yonder/core/measure';
 import { realChange } from '@yonder/core/estimate';
 import type { Test } from '@yonder/core/reference';
 import { figure, number, SIDE_LABEL, signedFigure, unitWord } from '@yonder/core/words';
@@ -8,8 +8,9 @@ import type { KeyboardEvent } from 'react';
 import { readNumber } from '../../app/readNumber.ts';
 import { shortDay } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
-import { entryGrade, painFault, trialFault, trialFields, trialValues } from './entry.ts';
+import { entryGrade, painFault, struckOut, trialFault, trialFields, trialValues } from './entry.ts';
 import type { SideEntry } from './entry.ts';
+import { StrikeOut } from './StrikeOut.tsx';
 import classes from './Screen.module.css';
 
 interface Props {
@@ -78,6 +79,14 @@ function PainPlace({ entry, label, onChange, onCommit }: PainPlaceProps) {
   );
 }
 
+/** What trials that lie far apart, one more taken, do to the error of the result. */
+function errorText(test: Test, values: readonly number[]): string {
+  const sd = resultSd(test, values);
+  return sd > test.sem.value
+    ? `, error ± ${number(sd, 1)} instead of ${number(test.sem.value, 1)}`
+    : ', within the error of the mean';
+}
+
 function Outcome({ test, entry, last }: Pick<Props, 'test' | 'entry' | 'last'>) {
   const grade = entryGrade(test, entry);
   if (grade !== null) {
@@ -113,7 +122,7 @@ function Outcome({ test, entry, last }: Pick<Props, 'test' | 'entry' | 'last'>) 
       {spreadText ? (
         <span data-wide={spread.exceeded || undefined} className={classes.spread}>
           {spreadText}
-          {spread.askAnother ? ', one more trial' : spread.unstable ? ', unstable' : ''}
+          {spread.askAnother ? ', one more trial' : spread.unstable ? errorText(test, values) : ''}
         </span>
       ) : null}
       {change && last ? (
@@ -184,6 +193,7 @@ export function SideRow({
                 aria-invalid={fault !== null}
                 aria-describedby={fault ? `${id}-fault` : undefined}
                 value={text}
+                data-struck={struckOut(entry, index) || undefined}
                 onChange={(e) => onChange(setTrial(index, e.currentTarget.value))}
                 onFocus={() => onFocusTrial?.(index)}
                 onBlur={() => onCommit(entry)}
@@ -223,6 +233,7 @@ export function SideRow({
         <td />
         <td colSpan={columns + 1} className={classes.outcome}>
           <Outcome test={test} entry={entry} last={last} />
+          <StrikeOut test={test} label={label} entry={entry} onChange={onChange} onCommit={onCommit} />
           {hurts ? <PainPlace entry={entry} label={label} onChange={onChange} onCommit={onCommit} /> : null}
           {entry.touchDowns ? <span>{entry.touchDowns} touch-downs</span> : null}
         </td>

@@ -8,12 +8,13 @@ import { useDebouncedCallback } from '@mantine/hooks';
 import { useRef, useState } from 'react';
 import { Capture } from './Capture.tsx';
 import { Clocks } from './Clocks.tsx';
-import { EMPTY_ENTRY, entryOf, painFault, resultOf, trialFault, trialFields, trialValues } from './entry.ts';
+import { EMPTY_ENTRY, entryOf, resultOf, trialFields, trialValues } from './entry.ts';
 import type { SideEntry } from './entry.ts';
 import classes from './Screen.module.css';
 import { RawReading } from './RawReading.tsx';
 import { SideRow } from './SideRow.tsx';
 import { FaultMarks } from './FaultMarks.tsx';
+import { entryFault, typedAt } from './typedResults.ts';
 
 interface Props {
   /** The test typed. */
@@ -24,6 +25,11 @@ interface Props {
   visit: ScreeningRow | null;
   /** Earlier visits, newest first. */
   earlier: readonly ScreeningRow[];
+  /** Whose visit, and its day. */
+  athleteId: string;
+  date: string;
+  /** Something was typed: it is kept on the device at once. */
+  onType: (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => void;
   /** A side is to be stored. */
   onSave: (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => void;
   /** Enter behind the last field. */
@@ -90,7 +96,10 @@ function nextOpen(test: Test, sides: readonly Side[], entryOfSide: (side: Side) 
   return { side, trial: Math.max(0, entryOfSide(side).trials.length - 1) };
 }
 
-function entriesOfSides(sides: readonly Side[], entryOfSide: (side: Side) => SideEntry) {
+function entriesOfSides(
+  sides: readonly Side[],
+  entryOfSide: (side: Side) => SideEntry,
+): Record<string, SideEntry> {
   return Object.fromEntries(sides.map((side) => [side, entryOfSide(side)]));
 }
 
@@ -101,18 +110,16 @@ function useMoves(onNext: () => void) {
   const fields = () => [...(section.current?.querySelectorAll<HTMLElement>('[data-field]') ?? [])];
   const enter = (field: HTMLElement) => {
     if (field.getAttribute('aria-invalid') === 'true') return;
-    // The next field may only appear once this value is in (a third trial): look after the render.
-    requestAnimationFrame(() => {
-      const all = fields();
-      const next = all[all.indexOf(field) + 1];
-      if (next) {
-        next.focus();
-        if (next instanceof HTMLInputElement) next.select();
-      } else {
-        field.blur();
-        onNext();
-      }
-    });
+    // What was typed is drawn by now, a further trial with it: the focus moves before the next key arrives.
+    const all = fields();
+    const next = all[all.indexOf(field) + 1];
+    if (next) {
+      next.focus();
+      if (next instanceof HTMLInputElement) next.select();
+    } else {
+      field.blur();
+      onNext();
+    }
   };
   const switchSide = (field: HTMLInputElement) => {
     const own = field.closest('tbody')?.dataset.side;
@@ -124,18 +131,30 @@ function useMoves(onNext: () => void) {
 }
 
 /** Entry of one test: type, Enter, next field; S switches the side; ? shows how it is done. */
-export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp }: Props) {
+export function TestEntry({
+  test,
+  sides,
+  visit,
+  earlier,
+  athleteId,
+  date,
+  onType,
+  onSave,
+  onNext,
+  onHelp,
+}: Props) {
   const rowOf = (side: Side) => visit?.results.find((r) => r.test === test.id && r.side === side);
-  const [entries, setEntries] = useState<Record<string, SideEntry>>(() =>
-    Object.fromEntries(sides.map((side) => [side, entryOf(rowOf(side))])),
+  // What was typed and is not stored yet comes before what is.
+  const [entries, setEntries] = useState(() =>
+    entriesOfSides(
+      sides,
+      (side) => typedAt({ athleteId, date, test: test.id, side })?.entry ?? entryOf(rowOf(side)),
+    ),
   );
   const [aim, setAim] = useState<{ side: Side; trial: number } | null>(null);
 
   const commit = (side: Side, entry: SideEntry) => {
-    const faulty =
-      entry.trials.some((text) => trialFault(test, text, entry.faults) !== null) ||
-      painFault(entry.pain) !== null;
-    if (!faulty) onSave(test, side, entry, rowOf(side));
+    if (!entryFault(test, side, entry)) onSave(test, side, entry, rowOf(side));
   };
   /** What was typed is stored a moment later even if the field is never left: a closed lid loses nothing. */
   const commitSoon = useDebouncedCallback((side: Side, entry: SideEntry) => {
@@ -201,6 +220,7 @@ export function TestEntry({ test, sides, visit, earlier, onSave, onNext, onHelp 
               last={lastOf(test, side, earlier)}
               onChange={(entry) => {
                 setEntries((current) => ({ ...current, [side]: entry }));
+                onType(test, side, entry, rowOf(side));
                 commitSoon(side, entry);
               }}
               onCommit={(entry) => commit(side, entry)}

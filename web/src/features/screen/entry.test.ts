@@ -54,10 +54,22 @@ describe('trial fields', () => {
     expect(fields()).toBe(3);
     expect(fields('7', '7.1')).toBe(3);
   });
-  it('one more while the spread is too large, five at most', () => {
+  it('one more where they lie too far apart, once', () => {
     expect(fields('7', '7.1', '8.5')).toBe(4);
-    expect(fields('7', '7.1', '8.5', '7.2')).toBe(5);
-    expect(fields('7', '7.1', '8.5', '7.2', '7.3')).toBe(5);
+    expect(fields('7', '7.1', '8.5', '7.2')).toBe(4);
+  });
+  it('one for each that was struck out; the place is kept although an earlier field is empty', () => {
+    const entry = {
+      ...EMPTY_ENTRY,
+      trials: ['', '7', '12', '7.2'],
+      struck: [{ trial: 2, reason: 'heel came up' }],
+    };
+    expect(trialValues(lunge, entry)).toEqual([7, 7.2]);
+    expect(trialFields(lunge, entry)).toBe(4);
+    expect(resultOf(lunge, entry)).toMatchObject({
+      trials: [7, 12, 7.2],
+      struck: [{ trial: 1, reason: 'heel came up' }],
+    });
   });
   it('unreadable text is not a value', () => {
     expect(trialValues(lunge, { ...EMPTY_ENTRY, trials: ['7', '71', 'x', '7,5'] })).toEqual([7, 7.5]);

@@ -1,13 +1,6 @@
 import type { ResultInput, ResultRow } from '@yonder/core/contracts';
 import type { ScreeningResult } from '@yonder/core/domain';
-import {
-  gradeFromFaults,
-  isOrdinal,
-  isPlausible,
-  MAX_TRIALS,
-  ratingFloor,
-  trialSpread,
-} from '@yonder/core/measure';
+import { gradeFromFaults, isOrdinal, isPlausible, ratingFloor, trialSpread } from '@yonder/core/measure';
 import type { Test } from '@yonder/core/reference';
 import { unitWord } from '@yonder/core/words';
 import { readNumber } from '../../app/readNumber.ts';
@@ -18,6 +11,8 @@ type Pain = NonNullable<ScreeningResult['pain']>;
 /** What is typed for one side of a test: one text per trial, what was seen, and the pain beside it. */
 export interface SideEntry {
   readonly trials: readonly string[];
+  /** Trials that do not count, by their field, and why. */
+  readonly struck: readonly { readonly trial: number; readonly reason: string }[];
   readonly pain: string;
   readonly aspect: Pain['aspect'] | '';
   readonly feel: Pain['feel'] | '';
@@ -32,6 +27,7 @@ export interface SideEntry {
 
 export const EMPTY_ENTRY: SideEntry = {
   trials: [],
+  struck: [],
   pain: '',
   aspect: '',
   feel: '',
@@ -63,25 +59,37 @@ export function painFault(text: string): string | null {
   return value !== null && value >= 0 && value <= 10 ? null : '0 to 10';
 }
 
-/** The readable trials of an entry, in order. */
+/** The readable trials of an entry, in order, each with its field. */
+function readable(test: Test, entry: SideEntry): { value: number; field: number }[] {
+  return entry.trials.flatMap((text, field) => {
+    const value = trialFault(test, text, entry.faults) === null ? readNumber(text) : null;
+    return value === null ? [] : [{ value, field }];
+  });
+}
+
+/** Was the trial in this field struck out? */
+export function struckOut(entry: SideEntry, field: number): boolean {
+  return entry.struck.some((one) => one.trial === field);
+}
+
+/** The trials of an entry that count, in order. */
 export function trialValues(test: Test, entry: SideEntry): number[] {
-  return entry.trials
-    .filter((text) => trialFault(test, text, entry.faults) === null)
-    .map(readNumber)
-    .filter((value) => value !== null);
+  return readable(test, entry)
+    .filter(({ field }) => !struckOut(entry, field))
+    .map(({ value }) => value);
 }
 
 /**
- * How many trial fields to show: as many as the test asks, one more while the spread is too large, five at most. One
- * for a grade by eye, none where the grade follows from faults.
+ * How many trial fields to show: as many as the test asks, one more where they lie too far apart, and one for each that
+ * was struck out. One for a grade by eye, none where the grade follows from faults.
  */
 export function trialFields(test: Test, entry: SideEntry): number {
   if (gradedByFaults(test)) return 0;
   if (isOrdinal(test)) return 1;
   const values = trialValues(test, entry);
   const filled = values.length >= test.trials.count;
-  const wanted = filled && trialSpread(test, values).askAnother ? values.length + 1 : test.trials.count;
-  return Math.min(MAX_TRIALS, Math.max(wanted, entry.trials.length));
+  const another = filled && trialSpread(test, values).askAnother ? 1 : 0;
+  return Math.max(test.trials.count + another + entry.struck.length, entry.trials.length);
 }
 
 /** The grade of an entry whose test is graded by faults; null while nobody has looked. */
@@ -96,6 +104,7 @@ export function entryOf(row: ResultRow | undefined): SideEntry {
   const touchDowns = row.raw?.touchDowns;
   return {
     trials: trials.map(String),
+    struck: row.struck ?? [],
     pain: row.pain ? String(row.pain.nrs) : '',
     aspect: row.pain?.aspect ?? '',
     feel: row.pain?.feel ?? '',
@@ -110,17 +119,21 @@ export function entryOf(row: ResultRow | undefined): SideEntry {
 function valueOf(
   test: Test,
   entry: SideEntry,
-): Pick<ResultInput, 'trials' | 'grade' | 'faults' | 'unable'> | null {
+): Pick<ResultInput, 'trials' | 'struck' | 'grade' | 'faults' | 'unable'> | null {
   const seen = entry.faults === null ? {} : { faults: [...entry.faults] };
   if (gradedByFaults(test)) {
     const grade = entryGrade(test, entry);
     if (grade === null) return null;
     return { faults: [...(entry.faults ?? [])], grade, ...(entry.unable ? { unable: true } : {}) };
   }
-  const values = trialValues(test, entry);
-  const last = values.at(-1);
+  const typed = readable(test, entry);
+  const last = typed.at(-1);
   if (last === undefined) return null;
-  return isOrdinal(test) ? { grade: last, ...seen } : { trials: values, ...seen };
+  if (isOrdinal(test)) return { grade: last.value, ...seen };
+  const struck = typed.flatMap(({ field }, trial) =>
+    entry.struck.filter((one) => one.trial === field).map(({ reason }) => ({ trial, reason })),
+  );
+  return { trials: typed.map(({ value }) => value), ...(struck.length > 0 ? { struck } : {}), ...seen };
 }
 
 /** What is stored of an entry, without its version; null when nothing is entered. */

@@ -15,7 +15,8 @@ interface ResultKey {
   side: Side;
 }
 
-const screeningsApi = api.injectEndpoints({
+/** Visits and their results. */
+export const screeningsApi = api.injectEndpoints({
   endpoints: (build) => ({
     screenings: build.query<ScreeningRow[], string>({
       queryFn: (athleteId, _api, _extra, fetch) =>
@@ -85,11 +86,4 @@ const screeningsApi = api.injectEndpoints({
   }),
 });
 
-export const {
-  useScreeningsQuery,
-  useOpenScreeningMutation,
-  usePutResultMutation,
-  useRemoveResultMutation,
-  useFinishScreeningMutation,
-  useImportScreeningsMutation,
-} = screeningsApi;
+export const { useScreeningsQuery, useFinishScreeningMutation, useImportScreeningsMutation } = screeningsApi;

@@ -1,19 +1,21 @@
 import type { ResultRow } from '@yonder/core/contracts';
 import type { Side } from '@yonder/core/domain';
 import type { Test } from '@yonder/core/reference';
-import { useCallback, useRef, useState } from 'react';
-import { errorText } from '../../app/api.ts';
-import type { ApiError } from '../../app/api.ts';
-import { resultOf, sameAsStored } from './entry.ts';
+import { useBundledReference } from '../../app/reference.tsx';
+import { forget } from '../../app/kept/store.ts';
+import { useKeptRevision } from '../../app/kept/useKept.ts';
+import { sameJson } from '@yonder/core/domain';
+import { entryOf, sameAsStored } from './entry.ts';
 import type { SideEntry } from './entry.ts';
-import {
-  useOpenScreeningMutation,
-  usePutResultMutation,
-  useRemoveResultMutation,
-} from './screeningEndpoints.ts';
+import type { Conflict } from './ResultSender.ts';
+import { allTyped, entryFault, resultKey, versionOf, visitPrefix } from './typedResults.ts';
+import { useResultSender } from './useResultSender.ts';
 
+/** Where the values of a visit stand. `faulty` and `refused` name the first that cannot be stored as it is. */
 export type SaveState =
-  { kind: 'idle' } | { kind: 'saving' } | { kind: 'stored' } | { kind: 'failed'; message: string };
+  | { kind: 'idle' | 'saving' | 'stored' }
+  | { kind: 'waiting'; count: number }
+  | { kind: 'faulty' | 'refused'; message: string };
 
 interface Place {
   readonly athleteId: string;
@@ -22,58 +24,48 @@ interface Place {
 }
 
 /**
- * Stores what was typed, one request after the other so that each is made on the version before it. The visit is
- * opened with the first value. What cannot be stored stays in its field, with the reason.
+ * Keeps what is typed in a visit and stores it. What the server does not have yet stays on the device; stored is said only
+ * when nothing of the visit is left there.
  */
-export function useResultSaver(place: Place) {
-  const [open] = useOpenScreeningMutation();
-  const [put] = usePutResultMutation();
-  const [remove] = useRemoveResultMutation();
-  const [state, setState] = useState<SaveState>({ kind: 'idle' });
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
-  const waiting = useRef(0);
-  const versions = useRef(new Map<string, number>());
-  const { athleteId, date, screeningId } = place;
-
-  const store = useCallback(
-    async (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => {
-      const visit = screeningId ?? (await open({ athleteId, date }).unwrap()).id;
-      const key = `${visit}/${test.id}/${side}`;
-      const version = versions.current.get(key) ?? row?.version ?? null;
-      const result = resultOf(test, entry);
-      if (!result) {
-        if (version === null) return;
-        await remove({ athleteId, screeningId: visit, test: test.id, side, version }).unwrap();
-        versions.current.delete(key);
-        return;
-      }
-      const body = { ...result, version };
-      const stored = await put({ athleteId, screeningId: visit, test: test.id, side, body }).unwrap();
-      versions.current.set(key, stored.version);
-    },
-    [athleteId, date, screeningId, open, put, remove],
-  );
-
-  const save = useCallback(
-    (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => {
-      if (sameAsStored(test, entry, row)) return;
-      setState({ kind: 'saving' });
-      waiting.current += 1;
-      queue.current = queue.current
-        .then(() => store(test, side, entry, row))
-        .then(
-          () => {
-            waiting.current -= 1;
-            // Stored is said when everything is.
-            if (waiting.current === 0) setState({ kind: 'stored' });
-          },
-          (error: ApiError) => {
-            waiting.current -= 1;
-            setState({ kind: 'failed', message: errorText(error) });
-          },
-        );
-    },
-    [store],
-  );
-  return { save, state };
+export function useResultSaver({ athleteId, date, screeningId }: Place) {
+  const sender = useResultSender();
+  const reference = useBundledReference();
+  useKeptRevision();
+  const at = (test: Test, side: Side) => ({ athleteId, date, test: test.id, side });
+  const type = (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => {
+    const place = at(test, side);
+    // Letter by letter: what cannot be stored as it is, is typed all the same.
+    if (sameJson(entry, entryOf(row)) && !sender.sending) forget(resultKey(place));
+    else sender.type({ ...place, entry, version: versionOf(row) });
+  };
+  const save = (test: Test, side: Side, entry: SideEntry, row: ResultRow | undefined) => {
+    if (sameAsStored(test, entry, row) && !sender.sending) {
+      forget(resultKey(at(test, side)));
+      return;
+    }
+    sender.type({ ...at(test, side), entry, version: versionOf(row) });
+    sender.commit(at(test, side), screeningId);
+  };
+  const left = allTyped(visitPrefix({ athleteId, date }));
+  const conflicts = left.flatMap((typed): [string, Conflict][] => {
+    const conflict = sender.conflicts.get(resultKey(typed));
+    return conflict ? [[resultKey(typed), conflict]] : [];
+  });
+  const refused = left.flatMap((typed) => sender.refused.get(resultKey(typed)) ?? [])[0];
+  const faulty = left.flatMap(({ test: id, side, entry }) => {
+    const test = reference.tests.get(id);
+    return (test && entryFault(test, side, entry)) ?? [];
+  })[0];
+  const state: SaveState = refused
+    ? { kind: 'refused', message: refused }
+    : sender.offline && left.length > 0
+      ? { kind: 'waiting', count: left.length }
+      : sender.sending
+        ? { kind: 'saving' }
+        : faulty
+          ? { kind: 'faulty', message: faulty }
+          : left.length === 0 && sender.stored > 0
+            ? { kind: 'stored' }
+            : { kind: 'idle' };
+  return { type, save, state, conflicts, sender };
 }

@@ -1,5 +1,4 @@
 import { ActionIcon, Button, Checkbox, Group, Select, Text, TextInput, Title } from '@mantine/core';
-import { useForm } from '@mantine/form';
 import { IconTrash } from '@tabler/icons-react';
 import { injuryInputSchema } from '@yonder/core/contracts';
 import type { AthleteRow } from '@yonder/core/contracts';
@@ -7,6 +6,8 @@ import { REGIONS } from '@yonder/core/domain';
 import { nameOf } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { errorText } from '../../app/api.ts';
+import { useKeptForm } from '../../app/kept/useKept.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
@@ -20,7 +21,7 @@ function InjuryForm() {
   const reference = useReference();
   const { athlete, region } = useWorkspace();
   const [add, { isLoading, error }] = useAddInjuryMutation();
-  const form = useForm({
+  const { form, done, ...before } = useKeptForm(`injury/${athlete.id}`, 'An injury', {
     initialValues: { region: region as string, side: 'left', date: '', operated: false, what: '' },
     validate: zod4Resolver(injuryInputSchema.omit({ id: true })),
   });
@@ -30,12 +31,16 @@ function InjuryForm() {
         add({ athleteId: athlete.id, body })
           .unwrap()
           .then(
-            () => form.reset(),
+            () => {
+              done();
+              form.reset();
+            },
             () => undefined,
           );
       })}
       noValidate
     >
+      <RestoredNote {...before} />
       <Group align="flex-end" gap="xs">
         <Select
           size="xs"

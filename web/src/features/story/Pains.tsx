@@ -1,10 +1,11 @@
 import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
-import { useForm } from '@mantine/form';
 import { painInputSchema } from '@yonder/core/contracts';
 import { PAIN_ASPECTS, PAIN_FEELS, REGIONS } from '@yonder/core/domain';
 import { nameOf } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { errorText } from '../../app/api.ts';
+import { useKeptForm } from '../../app/kept/useKept.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, today } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
@@ -26,7 +27,7 @@ function PainForm() {
   const reference = useReference();
   const { athlete, region } = useWorkspace();
   const [add, { isLoading, error }] = useAddPainMutation();
-  const form = useForm({
+  const { form, done, ...before } = useKeptForm(`pain/${athlete.id}`, 'A pain', {
     initialValues: {
       region: region as string,
       side: 'left',
@@ -44,12 +45,16 @@ function PainForm() {
         add({ athleteId: athlete.id, body: bodyOf(values) })
           .unwrap()
           .then(
-            () => form.reset(),
+            () => {
+              done();
+              form.reset();
+            },
             () => undefined,
           );
       })}
       noValidate
     >
+      <RestoredNote {...before} />
       <Group align="flex-end" gap="xs">
         <Select
           size="xs"

@@ -1,11 +1,12 @@
 import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
-import { useForm } from '@mantine/form';
 import { precautionInputSchema } from '@yonder/core/contracts';
 import type { PrecautionRow } from '@yonder/core/contracts';
 import { nameOf } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
 import { errorText } from '../../app/api.ts';
+import { useKeptForm } from '../../app/kept/useKept.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { useAppSelector } from '../../app/store.ts';
 import { dayText, today } from '../../app/today.ts';
@@ -20,7 +21,7 @@ function PrecautionForm() {
   const { athlete } = useWorkspace();
   const me = useAppSelector((state) => state.session.me);
   const [add, { isLoading, error }] = useAddPrecautionMutation();
-  const form = useForm({
+  const { form, done, ...before } = useKeptForm(`precaution/${athlete.id}`, 'A precaution', {
     initialValues: { precaution: '', reason: '', setBy: me?.clinician.name ?? '', until: '' },
     validate: (values) =>
       zod4Resolver(precautionInputSchema.omit({ id: true }))({ ...values, until: values.until || null }),
@@ -33,12 +34,16 @@ function PrecautionForm() {
         add({ athleteId: athlete.id, body })
           .unwrap()
           .then(
-            () => form.reset(),
+            () => {
+              done();
+              form.reset();
+            },
             () => undefined,
           );
       })}
       noValidate
     >
+      <RestoredNote {...before} />
       <Group align="flex-end" gap="xs">
         <Select
           size="xs"

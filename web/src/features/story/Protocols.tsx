@@ -1,8 +1,8 @@
 import { Alert, Button, Group, MultiSelect, Text, TextInput, Title } from '@mantine/core';
 import type { AthleteRow } from '@yonder/core/contracts';
 import { nameOf, SIDE_LABEL } from '@yonder/core/words';
-import { useState } from 'react';
 import { errorText } from '../../app/api.ts';
+import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, today } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
@@ -16,10 +16,14 @@ function ProtocolForm({ gate, known }: { gate: Gate; known: AthleteRow['protocol
   const reference = useReference();
   const { athlete } = useWorkspace();
   const [put, { isLoading, error, isSuccess }] = usePutProtocolMutation();
-  const [by, setBy] = useState(known?.by ?? '');
-  const [date, setDate] = useState(known?.date ?? today());
-  const [tests, setTests] = useState<string[]>(known?.tests ?? []);
-  const [drills, setDrills] = useState<string[]>(known?.drills ?? []);
+  const typed = useKeptState(`protocol/${athlete.id}/${gate.region}/${gate.side}`, 'A protocol', {
+    by: known?.by ?? '',
+    date: known?.date ?? today(),
+    tests: known?.tests ?? [],
+    drills: known?.drills ?? [],
+  });
+  const { by, date, tests, drills } = typed.value;
+  const set = (part: Partial<typeof typed.value>) => typed.set({ ...typed.value, ...part });
   const touches = (regions: readonly string[]) => regions.includes(gate.region);
   const testData = reference.data.tests
     .filter((t) => t.region === gate.region || t.region === 'whole-body')
@@ -51,14 +55,14 @@ function ProtocolForm({ gate, known }: { gate: Gate; known: AthleteRow['protocol
           w={190}
           label="Ticked by (surgeon or treating clinician)"
           value={by}
-          onChange={(e) => setBy(e.currentTarget.value)}
+          onChange={(e) => set({ by: e.currentTarget.value })}
         />
         <TextInput
           size="xs"
           type="date"
           label="On"
           value={date}
-          onChange={(e) => setDate(e.currentTarget.value)}
+          onChange={(e) => set({ date: e.currentTarget.value })}
         />
         <MultiSelect
           size="xs"
@@ -67,7 +71,7 @@ function ProtocolForm({ gate, known }: { gate: Gate; known: AthleteRow['protocol
           searchable
           data={testData}
           value={tests}
-          onChange={setTests}
+          onChange={(next) => set({ tests: next })}
         />
         <MultiSelect
           size="xs"
@@ -76,7 +80,7 @@ function ProtocolForm({ gate, known }: { gate: Gate; known: AthleteRow['protocol
           searchable
           data={drillData}
           value={drills}
-          onChange={setDrills}
+          onChange={(next) => set({ drills: next })}
         />
         <Button
           size="xs"
@@ -84,11 +88,13 @@ function ProtocolForm({ gate, known }: { gate: Gate; known: AthleteRow['protocol
           loading={isLoading}
           disabled={by.trim() === ''}
           onClick={() =>
-            void put({
+            put({
               athleteId: athlete.id,
               ...gate,
               body: { by: by.trim(), date, tests, drills, version: known?.version ?? null },
             })
+              .unwrap()
+              .then(typed.done, () => undefined)
           }
         >
           Save protocol

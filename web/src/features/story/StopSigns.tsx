@@ -1,10 +1,11 @@
-import { Alert, Button, Group, Text, TextInput, Title } from '@mantine/core';
-import { useForm } from '@mantine/form';
+import { Alert, Button, Group, MultiSelect, Text, TextInput, Title } from '@mantine/core';
 import type { RedFlagRow } from '@yonder/core/contracts';
 import { clearanceInputSchema } from '@yonder/core/contracts';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
 import { errorText } from '../../app/api.ts';
+import { useKeptForm } from '../../app/kept/useKept.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, today } from '../../app/today.ts';
 import { useClearRedFlagMutation } from '../athletes/athleteEndpoints.ts';
@@ -14,23 +15,52 @@ import classes from './Story.module.css';
 function ClearanceForm({ row, onDone }: { row: RedFlagRow; onDone: () => void }) {
   const { athlete } = useWorkspace();
   const [clear, { isLoading, error }] = useClearRedFlagMutation();
-  const form = useForm({
-    initialValues: { by: '', date: today(), scope: '' },
-    validate: zod4Resolver(clearanceInputSchema.omit({ version: true })),
+  const reference = useReference();
+  const { form, done, ...before } = useKeptForm(`clearance/${row.id}`, 'A clearance', {
+    initialValues: { by: '', date: today(), scope: '', avoid: [] as string[], until: '' },
+    validate: (values) => ({
+      ...zod4Resolver(clearanceInputSchema.omit({ version: true, precautions: true }))({
+        by: values.by,
+        date: values.date,
+        scope: values.scope,
+      }),
+      ...(values.avoid.length > 0 && values.until === '' ? { until: 'until when is it to be avoided?' } : {}),
+    }),
   });
   return (
     <form
-      onSubmit={form.onSubmit((body) => {
-        clear({ athleteId: athlete.id, id: row.id, body: { ...body, version: row.version } })
+      onSubmit={form.onSubmit(({ by, date, scope, avoid, until }) => {
+        const precautions = avoid.map((precaution) => ({ precaution, until }));
+        clear({
+          athleteId: athlete.id,
+          id: row.id,
+          body: { by, date, scope, precautions, version: row.version },
+        })
           .unwrap()
-          .then(onDone, () => undefined);
+          .then(
+            () => {
+              done();
+              onDone();
+            },
+            () => undefined,
+          );
       })}
       noValidate
     >
+      <RestoredNote {...before} />
       <Group align="flex-end" gap="xs" mt={6}>
         <TextInput size="xs" label="Cleared by (clinician's name)" {...form.getInputProps('by')} />
         <TextInput size="xs" type="date" label="On" {...form.getInputProps('date')} />
         <TextInput size="xs" label="Written scope" w={260} {...form.getInputProps('scope')} />
+        <MultiSelect
+          size="xs"
+          w={280}
+          searchable
+          label="Still to avoid (becomes precautions)"
+          data={reference.data.precautions.map((p) => ({ value: p.id, label: p.name }))}
+          {...form.getInputProps('avoid')}
+        />
+        <TextInput size="xs" type="date" label="Until (review)" {...form.getInputProps('until')} />
         <Button size="xs" type="submit" loading={isLoading}>
           Record clearance
         </Button>

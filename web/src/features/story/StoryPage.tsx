@@ -4,6 +4,7 @@ import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import { protocolGates } from '@yonder/core/safety';
 import { useState } from 'react';
 import { conflictOf } from '../../app/api.ts';
+import { forget } from '../../app/kept/store.ts';
 import { useReference } from '../../app/reference.tsx';
 import { AthleteForm } from '../athletes/AthleteForm.tsx';
 import { useAthleteQuery, useUpdateAthleteMutation } from '../athletes/athleteEndpoints.ts';
@@ -33,9 +34,17 @@ function About() {
   // The form goes on showing what was typed: once stored, that is what is there.
   const save = (fields: AthleteFields, version: number) => {
     setMine(fields);
-    void update({ athleteId: athlete.id, body: { ...fields, version } });
+    return update({ athleteId: athlete.id, body: { ...fields, version } })
+      .unwrap()
+      .then(
+        () => true,
+        () => false, // shown in the form, or as the choice below
+      );
   };
-  const takeTheirs = () => void refetch().then(() => setShown((n) => n + 1));
+  const takeTheirs = () => {
+    forget(`about/${athlete.id}`);
+    void refetch().then(() => setShown((n) => n + 1));
+  };
   return (
     <section aria-labelledby="about">
       <Title order={2} size={17} id="about" mb={4}>
@@ -44,6 +53,7 @@ function About() {
       <AthleteForm
         key={shown}
         initial={fieldsOf(athlete)}
+        keptAs={{ key: `about/${athlete.id}`, label: `About ${athlete.name}` }}
         submitLabel="Save changes"
         busy={isLoading}
         error={error}
@@ -54,7 +64,10 @@ function About() {
           <Button variant="default" onClick={takeTheirs}>
             Show theirs
           </Button>
-          <Button variant="light" onClick={() => save(mine, conflict.version)}>
+          <Button
+            variant="light"
+            onClick={() => void save(mine, conflict.version).then((stored) => stored && takeTheirs())}
+          >
             Save mine over it
           </Button>
         </Group>
