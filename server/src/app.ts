@@ -98,7 +98,7 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
     next();
   });
   app.use('/api/v1', csrfGuard, express.json({ limit: '512kb' }), wellFormed);
-  app.use('/api/v1/auth/sign-in', signInLimit(pool, config.signInLimit));
+  app.use(['/api/v1/auth/sign-in', '/api/v1/auth/link'], ...signInLimit(pool, config.signInLimit));
   app.use('/api/v1', mountEndpoints(deps, endpoints), unknownPath);
   if (config.webDist) app.use(webClient(config.webDist));
   app.use(unknownPath, problemHandler(logger));

@@ -4,6 +4,7 @@ import { storyEndpoints } from './features/athletes/storyRoutes.ts';
 import { authEndpoints } from './features/auth/routes.ts';
 import { figureEndpoints } from './features/figures/routes.ts';
 import { libraryEndpoints } from './features/library/routes.ts';
+import { peopleEndpoints } from './features/people/routes.ts';
 import { practiceEndpoints } from './features/practice/routes.ts';
 import { referenceEndpoints } from './features/reference/routes.ts';
 import { routineEndpoints } from './features/routines/routes.ts';
@@ -24,5 +25,6 @@ export function allEndpoints(deps: Deps): Endpoint[] {
     ...routineEndpoints(deps),
     ...sessionEndpoints(),
     ...practiceEndpoints(),
+    ...peopleEndpoints(deps),
   ];
 }

@@ -12,6 +12,26 @@ export {
 export type { Page, PageQuery, Problem, ProblemCode, Role } from './common.ts';
 export { auditRowSchema } from './audit.ts';
 export type { AuditRow } from './audit.ts';
+export {
+  archiveSchema,
+  askLinkSchema,
+  changePasswordSchema,
+  changePersonSchema,
+  changePracticeSchema,
+  eraseSchema,
+  erasedSchema,
+  linkForSchema,
+  lookAtLinkSchema,
+  newPasswordSchema,
+  newPersonSchema,
+  oneTimeLinkSchema,
+  personRowSchema,
+  practiceFieldsSchema,
+  practiceRowSchema,
+  signInRowSchema,
+  useLinkSchema,
+} from './people.ts';
+export type { LinkFor, OneTimeLink, PersonRow, PracticeRow, SignInRow } from './people.ts';
 export { meSchema, signInSchema } from './auth.ts';
 export type { Me } from './auth.ts';
 export {

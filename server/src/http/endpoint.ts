@@ -127,8 +127,7 @@ export function endpoint<
     ...(rest as Omit<EndpointShape, 'status'>),
     status,
     run: (deps, request) => {
-      const clinicianId = clinicianOf(request);
-      return asClinician(deps, clinicianId, String(request.id), async (unit) => {
+      return asClinician(deps, clinicianOf(request), String(request.id), async (unit) => {
         if (!mayDo(unit.actor, shape.least)) throw new ApiProblem('not-allowed');
         const context: Context<P, Q, B> = {
           params: parse(shape.params as P, request.params),

@@ -10,6 +10,8 @@ declare module 'express-session' {
   interface SessionData {
     /** Who signed in; name, role and practice are read anew with every request. */
     clinicianId: string;
+    /** The account's sessions count up with every new password, role or closing: an older one is worth nothing. */
+    epoch: number;
     csrfToken: string;
   }
 }
@@ -51,7 +53,7 @@ export function sessionMiddleware(pool: pg.Pool, secret: string, secureCookie: b
 }
 
 /** Starts a fresh session for a clinician; the old id is worthless afterwards. */
-export function startSession(request: Request, clinicianId: string): Promise<string> {
+export function startSession(request: Request, clinicianId: string, epoch: number): Promise<string> {
   return new Promise((resolve, reject) => {
     request.session.regenerate((error: unknown) => {
       if (error) {
@@ -59,6 +61,7 @@ export function startSession(request: Request, clinicianId: string): Promise<str
         return;
       }
       request.session.clinicianId = clinicianId;
+      request.session.epoch = epoch;
       request.session.csrfToken = randomBytes(24).toString('base64url');
       const token = request.session.csrfToken;
       // Answer only after the session is stored: the next request may reach another process.
@@ -74,11 +77,11 @@ export function endSession(request: Request): Promise<void> {
   });
 }
 
-/** The signed-in clinician's id; 401 when nobody is. */
-export function clinicianOf(request: Request): string {
-  const { clinicianId } = request.session;
+/** Who is signed in, and as of which epoch of the account; 401 when nobody is. */
+export function clinicianOf(request: Request): { id: string; epoch: number } {
+  const { clinicianId, epoch } = request.session;
   if (!clinicianId) throw new ApiProblem('not-signed-in');
-  return clinicianId;
+  return { id: clinicianId, epoch: epoch ?? 0 };
 }
 
 /** Refuses writes of a signed-in browser without the token that only our own page can read. */

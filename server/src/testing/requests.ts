@@ -76,6 +76,46 @@ async function session(owner: Client): Promise<string> {
   return body.id;
 }
 
+/** A new account of the practice, with its one-time link. */
+async function invited(owner: Client): Promise<{ id: string; token: string }> {
+  const email = `${randomUUID()}@${MARK.toLowerCase()}.example`;
+  const { body } = await owner.create('/people', { name: MARK, email, role: 'read-only' }).expect(201);
+  return { id: body.person.id, token: body.token };
+}
+
+const people: Record<string, Arrange> = {
+  readPractice: async () => ({ path: '/practice' }),
+  changePractice: async (owner) => {
+    const { body } = await owner.get('/practice').expect(200);
+    return { path: '/practice', body };
+  },
+  listPeople: async (owner) => {
+    await invited(owner);
+    return { path: '/people' };
+  },
+  invitePerson: async () =>
+    withId('/people', { name: MARK, email: `${randomUUID()}@moor.example`, role: 'assistant' }),
+  changePerson: async (owner) => ({
+    path: `/people/${(await invited(owner)).id}`,
+    body: { name: MARK, role: 'assistant', active: true, version: 1 },
+  }),
+  makeLink: async (owner) => withId(`/people/${(await invited(owner)).id}/link`, {}),
+  changePassword: async () => ({
+    path: '/account/password',
+    body: { current: PASSWORD, next: `${PASSWORD} again` },
+  }),
+  signOutEverywhere: async () => ({ path: '/account/sign-out-everywhere', body: {} }),
+  listSignIns: async () => ({ path: '/account/sign-ins' }),
+  lookAtLink: async (owner) => ({
+    path: '/auth/link/look',
+    body: { token: (await invited(owner)).token },
+  }),
+  useLink: async (owner) => ({
+    path: '/auth/link',
+    body: { token: (await invited(owner)).token, password: PASSWORD },
+  }),
+};
+
 const account: Record<string, Arrange> = {
   signIn: async () => ({
     path: '/auth/sign-in',
@@ -98,6 +138,14 @@ const athletes: Record<string, Arrange> = {
     path: `/athletes/${id}`,
     body: { ...ATHLETE, name: MARK, version: 1 },
   })),
+  archiveAthlete: ofAthlete((_owner, id) => ({
+    path: `/athletes/${id}/archive`,
+    body: { archived: true, version: 1 },
+  })),
+  exportAthlete: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/export.json` })),
+  eraseAthlete: ofAthlete((_owner, id) =>
+    withId(`/athletes/${id}/erase`, { name: `Rill ${MARK}`, reason: 'asked for it' }),
+  ),
   readCase: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/case` })),
   addInjury: ofAthlete((_owner, id) => withId(`/athletes/${id}/injuries`, INJURY)),
   removeInjury: ofAthlete(async (owner, id) => ({
@@ -248,6 +296,7 @@ const sessions: Record<string, Arrange> = {
 /** A request for every endpoint, by the endpoint's id. */
 export const REQUESTS: Readonly<Record<string, Arrange>> = {
   ...account,
+  ...people,
   ...athletes,
   ...practice,
   ...screenings,

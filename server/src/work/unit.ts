@@ -93,18 +93,19 @@ interface SignedIn {
   readonly revision: number;
 }
 
-/** Runs work for a signed-in clinician; 401 when there is no such clinician (any more). */
+/** Runs work for a signed-in clinician; 401 when the account is closed or the session is older than its password or role. */
 export function asClinician<T>(
   deps: Deps,
-  clinicianId: string,
+  { id: clinicianId, epoch }: { id: string; epoch: number },
   requestId: string | null,
   work: (unit: Unit) => Promise<T>,
 ): Promise<T> {
   return deps.database.inTransaction(async (connection) => {
     const [found] = await connection.query<SignedIn>(
       `SELECT c.id, c.name, c.role, p.id AS "practiceId", p.time_zone AS "timeZone", p.revision
-       FROM clinicians c JOIN practices p ON p.id = c.practice_id WHERE c.id = :clinicianId`,
-      { clinicianId },
+       FROM clinicians c JOIN practices p ON p.id = c.practice_id
+       WHERE c.id = :clinicianId AND c.active AND c.session_epoch = :epoch`,
+      { clinicianId, epoch },
     );
     if (!found) throw new ApiProblem('not-signed-in');
     const { id, name, role, practiceId, timeZone, revision } = found;

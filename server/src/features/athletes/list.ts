@@ -37,17 +37,19 @@ const LINES_SQL = `
          COALESCE(s.athlete_revision = a.revision AND s.practice_revision = :practiceRevision
                   AND s.reference = :reference, false) AS current
   FROM athletes a LEFT JOIN athlete_summaries s ON s.athlete_id = a.id
-  WHERE a.practice_id = :practiceId AND (a.name, a.id) > (:name, CAST(:id AS uuid))
+  WHERE a.practice_id = :practiceId AND (a.archived_on IS NOT NULL) = :archived
+    AND (a.name, a.id) > (:name, CAST(:id AS uuid))
   ORDER BY a.name, a.id LIMIT :limit`;
 
 const FIRST = ['', '00000000-0000-0000-0000-000000000000'] as const;
 
-function readLines(unit: Unit, page: PageQuery): Promise<Line[]> {
+function readLines(unit: Unit, page: PageQuery, archived: boolean): Promise<Line[]> {
   const [name, id] = cursorOf(page, 2) ?? FIRST;
   return unit.query<Line>(LINES_SQL, {
     practiceId: unit.practiceId,
     practiceRevision: unit.practiceRevision,
     reference: versionOf(unit.reference),
+    archived,
     name,
     id,
     limit: page.limit + 1,
@@ -115,8 +117,13 @@ const AT_ONCE = 24;
  * is older is worked out while the list waits, a few at once, and never shown as it was: the rest is a job (`pending` of
  * them). What is kept is passed on as it is stored; reading and writing it anew would cost more than all the rest.
  */
-export async function listAthletes(deps: Deps, unit: Unit, page: PageQuery): Promise<string> {
-  const lines = await readLines(unit, page);
+export async function listAthletes(
+  deps: Deps,
+  unit: Unit,
+  page: PageQuery,
+  archived = false,
+): Promise<string> {
+  const lines = await readLines(unit, page, archived);
   const old = lines.filter((line) => !line.current).map((line) => line.id);
   const fresh = await workOut(deps, unit, old.slice(0, AT_ONCE));
   const pending = lines.filter(({ id, current, day }) => !fresh.has(id) && (!current || day !== unit.today));

@@ -1,7 +1,10 @@
 import {
   athleteCaseSchema,
   athleteListSchema,
+  archiveSchema,
   athleteSchemaRow,
+  erasedSchema,
+  eraseSchema,
   dayQuerySchema,
   idSchema,
   newAthleteSchema,
@@ -16,6 +19,7 @@ import type { Endpoint } from '../../http/endpoint.ts';
 import type { Unit } from '../../work/unit.ts';
 import { listAthletes } from './list.ts';
 import { loadRecord, revisionOf } from './record.ts';
+import * as keeping from './keeping.ts';
 import * as service from './service.ts';
 import { needAthlete, showAthlete } from './stories.ts';
 
@@ -44,10 +48,10 @@ export function athleteEndpoints(deps: Deps): Endpoint[] {
       summary: 'Athletes of the practice by name, each with a miniature ridge',
       least: 'read-only',
       audits: 'athletes.list',
-      query: pageQuerySchema,
+      query: pageQuerySchema.extend({ archived: z.enum(['yes', 'no']).default('no') }),
       response: athleteListSchema,
-      handler: async ({ unit, query }) => {
-        const json = await listAthletes(deps, unit, query);
+      handler: async ({ unit, query: { archived, ...page } }) => {
+        const json = await listAthletes(deps, unit, page, archived === 'yes');
         return new Sent((response) => {
           response.type('application/json').send(json);
         });
@@ -91,6 +95,51 @@ export function athleteEndpoints(deps: Deps): Endpoint[] {
       body: updateAthleteSchema,
       response: athleteSchemaRow,
       handler: ({ unit, params, body }) => service.updateAthlete(unit, params.athleteId, body),
+    }),
+    endpoint({
+      id: 'archiveAthlete',
+      tag: 'athletes',
+      method: 'post',
+      path: '/athletes/:athleteId/archive',
+      summary: 'Take an athlete off the lists, or back onto them',
+      least: 'clinician',
+      audits: 'athlete.archive',
+      params: athlete,
+      body: archiveSchema,
+      response: athleteSchemaRow,
+      handler: ({ unit, params, body }) => keeping.archiveAthlete(unit, params.athleteId, body),
+    }),
+    endpoint({
+      id: 'exportAthlete',
+      tag: 'athletes',
+      method: 'get',
+      path: '/athletes/:athleteId/export.json',
+      summary: 'Everything on record of one athlete',
+      least: 'clinician',
+      audits: 'athlete.export',
+      params: athlete,
+      sends: 'application/json',
+      handler: async ({ unit, params }) => {
+        const document = await keeping.exportAthlete(unit, params.athleteId);
+        return new Sent((response) => {
+          const name = `athlete-${params.athleteId}.json`;
+          response.set('Content-Disposition', `attachment; filename="${name}"`).json(document);
+        });
+      },
+    }),
+    endpoint({
+      id: 'eraseAthlete',
+      tag: 'athletes',
+      method: 'post',
+      path: '/athletes/:athleteId/erase',
+      summary: 'Erase an athlete; the name has to be typed again',
+      least: 'owner',
+      audits: 'athlete.erase',
+      params: athlete,
+      body: eraseSchema,
+      response: erasedSchema,
+      handler: ({ unit, params, body }) => keeping.eraseAthlete(unit, params.athleteId, body),
+      again: ({ unit, body }) => keeping.erasedBefore(unit, body.id),
     }),
     endpoint({
       id: 'readCase',

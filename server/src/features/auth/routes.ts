@@ -1,6 +1,7 @@
 import { verify } from '@node-rs/argon2';
 import { meSchema, signInSchema } from '@yonder/core/contracts';
 import type { Me } from '@yonder/core/contracts';
+import type { Request } from 'express';
 import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
 import { endpoint, publicEndpoint } from '../../http/endpoint.ts';
@@ -33,6 +34,30 @@ function accountOf({ database }: Deps, email: string) {
   });
 }
 
+const SHOWN_BROWSER = 160;
+
+/** Writes down that somebody tried to sign in to an account, from where, and whether it worked. */
+async function noteSignIn(
+  { database }: Deps,
+  { id, practiceId }: RowOf<'clinicians'>,
+  request: Request,
+  succeeded: boolean,
+): Promise<void> {
+  await database.inTransaction(({ query }) =>
+    query(
+      `INSERT INTO sign_ins (practice_id, clinician_id, address, browser, succeeded)
+       VALUES (:practiceId, :id, :address, :browser, :succeeded)`,
+      {
+        practiceId,
+        id,
+        address: request.ip ?? '',
+        browser: (request.get('user-agent') ?? '').slice(0, SHOWN_BROWSER),
+        succeeded,
+      },
+    ),
+  );
+}
+
 /** Sign in, sign out, who am I. */
 export function authEndpoints(): Endpoint[] {
   return [
@@ -46,9 +71,12 @@ export function authEndpoints(): Endpoint[] {
       response: meSchema,
       handler: async ({ body, request, deps }) => {
         const account = await accountOf(deps, body.email.toLowerCase());
-        const matches = await verify(account?.clinician.passwordHash ?? (await decoy), body.password);
+        const open = account?.clinician.active ? account.clinician.passwordHash : null;
+        const matches = (await verify(open ?? (await decoy), body.password)) && open !== null;
+        if (account) await noteSignIn(deps, account.clinician, request, matches);
         if (!account || !matches) throw new ApiProblem('wrong-credentials');
-        const token = await startSession(request, account.clinician.id);
+        const { id, sessionEpoch } = account.clinician;
+        const token = await startSession(request, id, sessionEpoch);
         return meOf(account.clinician, account.practice, token);
       },
     }),

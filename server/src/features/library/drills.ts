@@ -24,6 +24,14 @@ function faultsOfOne(unit: Unit, all: readonly OwnDrill[], id: string): CaseFaul
     .map((fault) => ({ ...fault, path: fault.path.replace(`$[${index}]`, '$.drill') }));
 }
 
+/** Whoever saves a drill that is looser than what it comes from signs for it; a signature that stands already stays. */
+function signed({ actor, today }: Unit, drill: OwnDrill, before: OwnDrill | undefined): OwnDrill {
+  const { looser } = drill;
+  if (!looser) return drill;
+  const stands = before?.looser && before.looser.reason === looser.reason ? before.looser : null;
+  return { ...drill, looser: stands ?? { reason: looser.reason, by: actor.name, date: today } };
+}
+
 const saved = ({ actor, today }: Unit) => ({ savedBy: actor.name, savedOn: today });
 
 /** Adds a drill of the practice's own, checked like a shipped one; its id is made from its name. */
@@ -34,7 +42,7 @@ export async function addDrill(
   await holdPractice(unit);
   const known = await ownDrills(unit);
   const taken = new Set([...unit.reference.drills.keys(), ...known.map((d) => d.id)]);
-  const drill = { ...given, id: slugOf(given.name, taken, 'drill') };
+  const drill = signed(unit, { ...given, id: slugOf(given.name, taken, 'drill') }, undefined);
   refuse(faultsOfOne(unit, [...known, drill], drill.id));
   await unit.rows.own_drills.insert({ id, slug: drill.id, drill, ...saved(unit) });
   return readFigures(unit);
@@ -47,8 +55,9 @@ export async function changeDrill(
   { drill: given, version }: { drill: OwnDrill; version: number },
 ): Promise<Figures> {
   await holdPractice(unit);
-  const { slug } = await unit.rows.own_drills.need({ id: rowId }, 'Drill');
-  const drill = { ...given, id: slug };
+  const before = await unit.rows.own_drills.need({ id: rowId }, 'Drill');
+  const { slug } = before;
+  const drill = signed(unit, { ...given, id: slug }, before.drill);
   const others = (await ownDrills(unit)).map((d) => (d.id === slug ? drill : d));
   await unit.rows.own_drills.change({ id: rowId }, version, { drill, ...saved(unit) }, ownDrillRow);
   refuse(faultsOfOne(unit, others, slug));
@@ -99,8 +108,9 @@ export async function importDrills(unit: Unit, input: DrillFile): Promise<Import
   const answer = await lookAtDrills(unit, input);
   if (input.check) return answer;
   refuse(answer.faults);
-  for (const drill of parseDrills(input.drills).drills) {
-    const row = await unit.rows.own_drills.one({ slug: drill.id });
+  for (const given of parseDrills(input.drills).drills) {
+    const row = await unit.rows.own_drills.one({ slug: given.id });
+    const drill = signed(unit, given, row?.drill);
     if (row) await unit.rows.own_drills.change({ id: row.id }, row.version, { drill, ...saved(unit) });
     else await unit.rows.own_drills.insert({ id: newId(), slug: drill.id, drill, ...saved(unit) });
   }
