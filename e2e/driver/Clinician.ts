@@ -74,22 +74,10 @@ export class Clinician {
     await field.type(value);
   }
 
-  /** Sets a date field; its typed form depends on the locale, so the value is set as the browser would. */
+  /** Types a day into its field. */
   async dates(label: string, day: string): Promise<void> {
-    await this.page.evaluate(
-      (name: string, value: string) => {
-        const owner = [...document.querySelectorAll('label')].find(
-          (l) => l.textContent?.replace('*', '').trim() === name,
-        );
-        const field = document.getElementById(owner?.getAttribute('for') ?? '');
-        if (!(field instanceof HTMLInputElement)) throw new Error(`no date field "${name}"`);
-        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, value);
-        field.dispatchEvent(new Event('input', { bubbles: true }));
-        field.dispatchEvent(new Event('change', { bubbles: true }));
-      },
-      label,
-      day,
-    );
+    await this.fills(label, day);
+    await this.page.keyboard.press('Tab');
   }
 
   /** Opens a list by its label and takes an option. */

@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import { ServerResponse } from 'node:http';
 import { constants } from 'node:zlib';
+import { speakPlainly } from '@yonder/core/schemas';
 import compression from 'compression';
 import express from 'express';
-import type { Express } from 'express';
+import type { Express, Request, RequestHandler, Response } from 'express';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -14,15 +16,20 @@ import type { Endpoint } from './http/endpoint.ts';
 import { problemHandler, unknownPath } from './http/errors.ts';
 import { openApiDocument } from './http/openapi.ts';
 import { signInLimit } from './http/rateLimit.ts';
-import { csrfGuard, sessionMiddleware } from './http/session.ts';
+import { ApiProblem } from './http/problem.ts';
+import { clinicianOf, csrfGuard, sessionMiddleware } from './http/session.ts';
 import { securityHeaders, styleNonce, webClient } from './http/web.ts';
 import { wellFormed } from './http/wellFormed.ts';
+import type { SignedIn } from './features/devices/standIns.ts';
+import { asClinician } from './work/unit.ts';
 
 /** An application that does not listen yet. */
 export interface App {
   readonly express: Express;
   /** The pool of sessions, sign-in attempts and the job queue. */
   readonly pool: pg.Pool;
+  /** Whose cookie a request carries that is no request to the API: a device's connection. */
+  readonly signedIn: SignedIn;
   /** Closes what the app itself opened; the database is its owner's to close. */
   readonly close: () => Promise<void>;
 }
@@ -59,8 +66,26 @@ function requestLog(logger: Logger, endpoints: readonly Endpoint[]) {
   });
 }
 
+/** Reads the session of a bare request and makes sure that its account is still open; null otherwise. */
+function signedInBy(deps: Deps, sessions: RequestHandler): SignedIn {
+  return async (message) => {
+    const request = message as Request;
+    await new Promise<void>((resolve, reject) => {
+      const response = new ServerResponse(message) as Response;
+      sessions(request, response, (error?: unknown) => (error ? reject(error as Error) : resolve()));
+    });
+    try {
+      return await asClinician(deps, clinicianOf(request), null, async (unit) => unit.actor.id);
+    } catch (error) {
+      if (error instanceof ApiProblem && error.code === 'not-signed-in') return null;
+      throw error;
+    }
+  };
+}
+
 /** Puts the application together without listening. */
 export function createApp(deps: Deps, config: Config, logger: Logger): App {
+  speakPlainly();
   const app = express();
   // Sessions, the attempt counter and the queue use plain SQL on a small pool of their own.
   const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 6 });
@@ -92,7 +117,8 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
     document ??= openApiDocument(endpoints);
     response.json(document);
   });
-  app.use('/api/v1', sessionMiddleware(pool, config.sessionSecret, config.secureCookie));
+  const sessions = sessionMiddleware(pool, config.sessionSecret, config.secureCookie);
+  app.use('/api/v1', sessions);
   app.use('/api/v1', (_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
@@ -102,5 +128,5 @@ export function createApp(deps: Deps, config: Config, logger: Logger): App {
   app.use('/api/v1', mountEndpoints(deps, endpoints), unknownPath);
   if (config.webDist) app.use(webClient(config.webDist));
   app.use(unknownPath, problemHandler(logger));
-  return { express: app, pool, close: () => pool.end() };
+  return { express: app, pool, signedIn: signedInBy(deps, sessions), close: () => pool.end() };
 }

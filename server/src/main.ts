@@ -30,7 +30,7 @@ const server = app.express.listen(config.port, config.host, () => {
   // Tells a parent process (the start script, a test) that requests are welcome.
   process.send?.({ listening: port });
 });
-const detachStandIns = attachStandIns(server);
+const detachStandIns = attachStandIns(server, app.signedIn);
 server.on('error', (error) => {
   logger.error({ kind: error.message }, 'cannot listen');
   process.exit(1);

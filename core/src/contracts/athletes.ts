@@ -8,6 +8,7 @@ import {
   protocolSchema,
 } from '../domain/caseFile.ts';
 import { isoDaySchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
+import { todoSchema } from '../today/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
 const own = athleteSchema.shape;
@@ -204,6 +205,8 @@ const athleteSummarySchema = z
       z.object({ restriction: z.string(), side: sideSchema, state: z.string(), severity: z.number() }),
     ),
     ridge: z.array(z.object({ region: regionSchema, side: sideSchema, margin: z.number() })),
+    todo: z.array(todoSchema).describe('what waits for somebody today, most urgent first'),
+    oldResults: z.int().describe('tests that are due for a rescreen'),
     real: z
       .object({ better: z.int(), worse: z.int() })
       .describe('tests with a change beyond their error since the last time'),

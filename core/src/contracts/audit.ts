@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isoDaySchema } from '../domain/vocabulary.ts';
 import { idSchema } from './common.ts';
 
 /** Who saw or changed what, and when. */
@@ -11,4 +12,16 @@ export const auditRowSchema = z
     action: z.string(),
   })
   .meta({ id: 'AuditEvent' });
+/** Which of the audit: an athlete's, a person's, of some kind of action, between two days. */
+export const auditFilterSchema = z.strictObject({
+  athlete: idSchema.optional(),
+  actor: idSchema.optional(),
+  action: z
+    .string()
+    .regex(/^[a-z-]{1,40}(\.[a-z-]{1,40})?$/, 'write an action such as "routine" or "routine.issue"')
+    .optional(),
+  from: isoDaySchema.optional(),
+  to: isoDaySchema.optional(),
+});
+export type AuditFilter = z.infer<typeof auditFilterSchema>;
 export type AuditRow = z.infer<typeof auditRowSchema>;

@@ -10,8 +10,8 @@ export {
   versionSchema,
 } from './common.ts';
 export type { Page, PageQuery, Problem, ProblemCode, Role } from './common.ts';
-export { auditRowSchema } from './audit.ts';
-export type { AuditRow } from './audit.ts';
+export { auditFilterSchema, auditRowSchema } from './audit.ts';
+export type { AuditFilter, AuditRow } from './audit.ts';
 export {
   archiveSchema,
   askLinkSchema,
@@ -102,11 +102,12 @@ export type {
 } from './routines.ts';
 export {
   appendEventsSchema,
+  recentSessionsSchema,
   sessionRowSchema,
   sessionWithEventsSchema,
   startSessionSchema,
 } from './sessions.ts';
-export type { SessionRow, SessionWithEvents } from './sessions.ts';
+export type { RecentSessions, SessionRow, SessionWithEvents } from './sessions.ts';
 export {
   buildOnServerSchema,
   changedDrillSchema,

@@ -38,6 +38,12 @@ export const importScreeningsSchema = z.strictObject({
 export type ImportScreenings = z.infer<typeof importScreeningsSchema>;
 
 export const importedSchema = z
-  .object({ results: z.int(), visits: z.int(), athletes: z.int() })
+  .object({
+    results: z.int(),
+    visits: z.int(),
+    athletes: z.int(),
+    replaced: z.int().describe('stored already with another value, which these took the place of'),
+    unchanged: z.int().describe('stored already just so'),
+  })
   .meta({ id: 'ImportedScreenings' });
 export type Imported = z.infer<typeof importedSchema>;

@@ -10,6 +10,25 @@ export const startSessionSchema = z.strictObject({
   date: isoDaySchema,
 });
 
+/** Sessions since a day, with who ran them and the worst pain told: what a practitioner looks at in the morning. */
+export const recentSessionsSchema = z
+  .object({
+    since: isoDaySchema,
+    items: z.array(
+      z.object({
+        id: idSchema,
+        athleteId: idSchema,
+        athlete: z.string(),
+        date: isoDaySchema,
+        finished: z.boolean(),
+        pain: z.number().nullable().describe('worst of its drills; null when nothing was told'),
+        left: z.int().describe('drills left out or done in part'),
+      }),
+    ),
+  })
+  .meta({ id: 'RecentSessions' });
+export type RecentSessions = z.infer<typeof recentSessionsSchema>;
+
 /** Events of one session, in any order; those that are known already are passed over. */
 export const appendEventsSchema = z.strictObject({ events: z.array(sessionEventSchema).min(1).max(500) });
 

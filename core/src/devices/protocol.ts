@@ -26,8 +26,8 @@ export type DeviceMessage = z.infer<typeof deviceMessageSchema>;
 export const deviceCommandSchema = z.discriminatedUnion('type', [
   z.strictObject({
     type: z.literal('start'),
-    about: z.number().optional(),
-    seed: z.number().int().optional(),
+    about: z.number().min(0).max(5000).optional(),
+    seed: z.number().int().min(0).max(2_147_483_647).optional(),
   }),
   z.strictObject({ type: z.literal('stop') }),
 ]);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
-import { guessMapping, missingFields, readScreeningRows, screeningCsvRow } from './index.ts';
+import { guessMapping, missingFields, readDay, readScreeningRows, screeningCsvRow } from './index.ts';
 
 const ATHLETES = [
   { id: 'a1', name: 'Mira Oldtown' },
@@ -24,7 +24,31 @@ const row = (over: Record<string, string> = {}) => ({
 const read = (...rows: Record<string, string>[]) =>
   readScreeningRows(bundledReference, ATHLETES, rows, mapping);
 
+describe('a day in a file', () => {
+  it.each([
+    ['2027-03-14', 'day-first', '2027-03-14'],
+    ['14.3.2027', 'day-first', '2027-03-14'],
+    ['3/4/2027', 'day-first', '2027-04-03'],
+    ['3/4/2027', 'month-first', '2027-03-04'],
+    ['14 March 2027', 'month-first', '2027-03-14'],
+    ['30.2.2027', 'day-first', null],
+    ['14.3.27', 'day-first', null],
+    ['13/13/2027', 'day-first', null],
+  ] as const)('%s, %s, is %s', (text, order, day) => expect(readDay(text, order)).toBe(day));
+});
+
 describe('a file of screenings', () => {
+  it('gives a name that begins like a formula a mark, and takes it off again', () => {
+    const result = { test: 'wblt-distance', side: 'left' as const, trials: [7] };
+    const athlete = [{ id: 'a9', name: '+Ada Fell' }];
+    const made = screeningCsvRow(bundledReference, '+Ada Fell', '2027-02-01', result);
+    expect(made.athlete).toBe("'+Ada Fell");
+    const own = guessMapping(Object.keys(made));
+    expect(readScreeningRows(bundledReference, athlete, [made], own).rows).toMatchObject([
+      { athleteId: 'a9' },
+    ]);
+  });
+
   it('finds its columns whatever their case or hyphens, and says which are missing', () => {
     expect(mapping).toMatchObject({
       athlete: 'Athlete',
@@ -59,7 +83,7 @@ describe('a file of screenings', () => {
   it.each([
     [{ Athlete: 'Nobody' }, 'no athlete "Nobody"'],
     [{ Athlete: 'Joss Fernleigh' }, '2 athletes "Joss Fernleigh"'],
-    [{ DATE: '1.2.2027' }, 'date "1.2.2027" is not year-month-day'],
+    [{ DATE: '31.2.2027' }, 'date "31.2.2027" is no day; write 2027-03-14, 14.3.2027 or 14 Mar 2027'],
     [{ Test: 'moon walk' }, 'no test "moon walk"'],
     [{ side: 'up' }, 'side "up" is not left, right or central'],
     [{ Trial_1: 'seven' }, 'trial 1 "seven" is not a number'],

@@ -58,6 +58,38 @@ export function missingFields(mapping: CsvMapping): CsvField[] {
   return value ? lacking : [...lacking, 'trial 1'];
 }
 
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+
+/** Which of two numbers is the day where the month is a number too and the year comes last. */
+export type DayOrder = 'day-first' | 'month-first';
+
+/**
+ * The ISO day of a cell: 2027-03-14, 14.3.2027, 14/3/2027, 3/14/2027 (month first), 14 Mar 2027. Null when it is none, or
+ * no day of the calendar.
+ */
+export function readDay(text: string, order: DayOrder = 'day-first'): string | null {
+  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(text);
+  const numbers = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/.exec(text);
+  const words = /^(\d{1,2})\.? ?([a-z]{3})[a-z]*\.? ?(\d{4})$/i.exec(text);
+  const [year, month, day] = iso
+    ? iso.slice(1).map(Number)
+    : words
+      ? [Number(words[3]), MONTHS.indexOf((words[2] ?? '').toLowerCase()) + 1, Number(words[1])]
+      : numbers
+        ? order === 'day-first'
+          ? [Number(numbers[3]), Number(numbers[2]), Number(numbers[1])]
+          : [Number(numbers[3]), Number(numbers[1]), Number(numbers[2])]
+        : [];
+  if (!year || !month || !day) return null;
+  const date = new Date(Date.UTC(year, month - 1, day));
+  const real = date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
+  return real ? date.toISOString().slice(0, 10) : null;
+}
+
+/** A name that begins like a formula must not run in a spreadsheet: it gets a mark, which is taken off when it is read. */
+const guarded = (name: string) => (/^[=+\-−@\t\r]/.test(name) ? `'${name}` : name);
+const unguarded = (name: string) => name.replace(/^'(?=[=+\-−@])/, '');
+
 /** "7,2" and "7.2" are the same number; null when it is none. */
 function readValue(text: string): number | null {
   const tidy = text.trim().replace(',', '.').replace('−', '-');
@@ -114,6 +146,7 @@ export function readScreeningRows(
   athletes: readonly { id: string; name: string }[],
   cells: readonly Readonly<Record<string, string | undefined>>[],
   mapping: CsvMapping,
+  order: DayOrder = 'day-first',
 ): { rows: ImportRow[]; faults: RowFault[] } {
   const tests = new Map(
     reference.data.tests.flatMap((t) => [[t.id, t] as const, [plain(t.name), t] as const]),
@@ -126,15 +159,15 @@ export function readScreeningRows(
     const before = faults.length;
     const say = (message: string) => faults.push({ row, message });
     const cell = (field: CsvField) => (record[mapping[field] ?? ''] ?? '').trim();
-    const named = athletes.filter((a) => plain(a.name) === plain(cell('athlete')));
+    const named = athletes.filter((a) => plain(a.name) === plain(unguarded(cell('athlete'))));
     if (named.length !== 1)
       say(
         named.length === 0
           ? `no athlete "${cell('athlete')}"`
           : `${named.length} athletes "${cell('athlete')}"`,
       );
-    const date = cell('date');
-    if (!/^\d{4}-\d{2}-\d{2}$/.test(date)) say(`date "${date}" is not year-month-day`);
+    const date = readDay(cell('date'), order) ?? '';
+    if (!date) say(`date "${cell('date')}" is no day; write 2027-03-14, 14.3.2027 or 14 Mar 2027`);
     const test = tests.get(cell('test')) ?? tests.get(plain(cell('test')));
     if (!test) say(`no test "${cell('test')}"`);
     const side = SIDE_WORDS[cell('side').toLowerCase()];
@@ -161,7 +194,7 @@ export function screeningCsvRow(
 ): Record<CsvField, string> {
   const trials = Object.fromEntries(TRIALS.map((field, i) => [field, String(result.trials?.[i] ?? '')]));
   return {
-    athlete,
+    athlete: guarded(athlete),
     date,
     test: reference.tests.get(result.test)?.name ?? result.test,
     side: result.side,

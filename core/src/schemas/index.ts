@@ -43,3 +43,4 @@ export {
   regionSchema,
   sideSchema,
 } from '../domain/vocabulary.ts';
+export { speakPlainly } from './plainWords.ts';

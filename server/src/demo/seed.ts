@@ -343,7 +343,29 @@ async function addAthlete(
   return id;
 }
 
-async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
+/** What hurts in the runs of yesterday, athlete by athlete of the roster; undefined did not run. */
+const YESTERDAY = [0, undefined, 1, 0, undefined, 6, 0, 3, undefined, 0] as const;
+
+/** A run of yesterday, so that the morning has something to look at. */
+async function runYesterday(
+  seeding: Seeding,
+  index: number,
+  routine: RoutineRow,
+  pain: number,
+): Promise<void> {
+  const date = addDays(seeding.today, -1);
+  const own = { ...seeding, random: seededRandom(SEED + index) };
+  const [first] = routine.items;
+  const hurt: Happening[] =
+    pain > 0 && first ? [{ type: 'amended', item: first.id, pain, effort: 4, quality: 2 }] : [];
+  const happened = [...runOf(own, routine.items, 0).slice(0, -1), ...hurt, { type: 'finished' as const }];
+  await on(seeding, date, async (unit) => {
+    const session = await startSession(unit, { id: newId(), routineId: routine.id, date });
+    await appendEvents(unit, session.id, stamped(happened, date, 0));
+  });
+}
+
+async function addPerson(seeding: Seeding, person: DemoPerson, index: number): Promise<void> {
   const ago = (days: number) => addDays(seeding.today, -days);
   const first = person.screenings[0] ? ago(person.screenings[0].daysAgo) : seeding.today;
   const id = await addAthlete(seeding, person, first, ago);
@@ -363,6 +385,9 @@ async function addPerson(seeding: Seeding, person: DemoPerson): Promise<void> {
       : await issueFirst(seeding, id, plan.mode, ago(daysAgo));
     await train(seeding, plan, inForce, ago(daysAgo), ago(next));
   }
+  const hurt = YESTERDAY[index];
+  const free = !person.stopSign && !person.protocol && !person.precautions;
+  if (inForce && free && hurt !== undefined) await runYesterday(seeding, index, inForce, hurt);
   if (person.stopSign) await saySign(seeding, id, ago(person.stopSign.daysAgo), person.stopSign.redFlag);
   await addStory(seeding, person, id, ago);
 }
@@ -414,8 +439,9 @@ export async function seedDemo(deps: Deps): Promise<boolean> {
   const solver = createHighsSolver(await loadHighs());
   const today = dayIn(Intl.DateTimeFormat().resolvedOptions().timeZone, deps.clock());
   const seeding: Seeding = { deps, ...academy, today, random: seededRandom(SEED), solver };
-  for (const person of [...DEMO_PEOPLE, ...demoRoster(deps.reference, SEED)])
-    await addPerson(seeding, person);
+  for (const person of DEMO_PEOPLE) await addPerson(seeding, person, -1);
+  for (const [index, person] of demoRoster(deps.reference, SEED).entries())
+    await addPerson(seeding, person, index);
   await on(seeding, today, async (unit) => {
     await addLibrary(unit);
     await unit.audit(LAID_OUT, null);

@@ -123,6 +123,7 @@ const account: Record<string, Arrange> = {
   }),
   signOut: async () => ({ path: '/auth/sign-out', body: {} }),
   readMe: async () => ({ path: '/auth/me' }),
+  exportAudit: ofAthlete((_owner, id) => ({ path: `/audit.csv?athlete=${id}` })),
   listAudit: ofAthlete((_owner, id) => ({ path: `/audit?athlete=${id}` })),
   readReferenceVersion: async () => ({ path: '/reference' }),
   readReference: async (owner) => ({
@@ -283,6 +284,10 @@ const routines: Record<string, Arrange> = {
 };
 
 const sessions: Record<string, Arrange> = {
+  recentSessions: async (owner) => {
+    await session(owner);
+    return { path: '/sessions?since=2027-02-01' };
+  },
   listSessions: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/sessions` })),
   startSession: async (owner) =>
     withId('/sessions', { routineId: (await version(owner)).routine, date: '2027-02-03' }),

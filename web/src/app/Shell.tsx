@@ -8,6 +8,7 @@ import { KeptStatus } from './kept/KeptStatus.tsx';
 import { LeaveGuard } from './kept/LeaveGuard.tsx';
 import { useSendUnsent } from '../features/run/useSendUnsent.ts';
 import { ReferenceProvider } from './reference.tsx';
+import { Shortcuts } from './Shortcuts.tsx';
 import classes from './Shell.module.css';
 import { useAppSelector } from './store.ts';
 
@@ -57,25 +58,32 @@ export function Shell() {
           Skip to content
         </a>
         <Contours />
-        <Link to="/athletes" className={classes.brand}>
+        <Link to="/today" className={classes.brand}>
           Yonder Ridge
         </Link>
         <nav className={classes.nav} aria-label="Main">
+          <NavLink to="/today">Today</NavLink>
           <NavLink to="/athletes">Athletes</NavLink>
           <NavLink to="/library">Library</NavLink>
           <NavLink to="/figures">Figures</NavLink>
-          {me?.clinician.role === 'owner' ? <NavLink to="/audit">Audit</NavLink> : null}
+          {me?.clinician.role === 'owner' ? (
+            <>
+              <NavLink to="/practice">Practice</NavLink>
+              <NavLink to="/audit">Audit</NavLink>
+            </>
+          ) : null}
         </nav>
         <div className={classes.tools}>
-          <span className={classes.who}>
+          <Link to="/account" className={classes.who}>
             {me?.clinician.name}, {me?.practice.name}
-          </span>
+          </Link>
           <ThemeToggle />
           <Button variant="transparent" size="compact-sm" onClick={() => void signOut()}>
             Sign out
           </Button>
         </div>
       </header>
+      <Shortcuts />
       <main id="main" className={classes.main}>
         <ErrorBoundary place={pathname}>
           <Suspense fallback={<Loader m="xl" aria-label="Loading" />}>

@@ -109,6 +109,8 @@ export const api = createApi({
     'Draft',
     'Figures',
     'Templates',
+    'People',
+    'Practice',
   ],
   endpoints: () => ({}),
 });

@@ -1,10 +1,20 @@
-import { lazy } from 'react';
+import { lazy, Suspense } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { RequireSignIn } from '../features/auth/RequireSignIn.tsx';
 import { SignInPage } from '../features/auth/SignInPage.tsx';
 import { Shell } from './Shell.tsx';
 
 // Each step is a bundle of its own: the door and the list load without them.
+const TodayPage = lazy(() =>
+  import('../features/today/TodayPage.tsx').then((m) => ({ default: m.TodayPage })),
+);
+const PracticePage = lazy(() =>
+  import('../features/people/PracticePage.tsx').then((m) => ({ default: m.PracticePage })),
+);
+const AccountPage = lazy(() =>
+  import('../features/people/AccountPage.tsx').then((m) => ({ default: m.AccountPage })),
+);
+const LinkPage = lazy(() => import('../features/people/LinkPage.tsx').then((m) => ({ default: m.LinkPage })));
 const AthletesPage = lazy(() =>
   import('../features/athletes/AthletesPage.tsx').then((m) => ({ default: m.AthletesPage })),
 );
@@ -50,11 +60,22 @@ const ProgressPage = lazy(() =>
 export const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage /> },
   {
+    path: '/link',
+    element: (
+      <Suspense>
+        <LinkPage />
+      </Suspense>
+    ),
+  },
+  {
     element: <RequireSignIn />,
     children: [
       {
         element: <Shell />,
         children: [
+          { path: '/today', element: <TodayPage /> },
+          { path: '/practice', element: <PracticePage /> },
+          { path: '/account', element: <AccountPage /> },
           { path: '/athletes', element: <AthletesPage /> },
           { path: '/screenings', element: <ImportPage /> },
           { path: '/figures', element: <FiguresPage /> },
@@ -77,7 +98,7 @@ export const router = createBrowserRouter([
               { path: 'progress', element: <ProgressPage /> },
             ],
           },
-          { path: '*', element: <Navigate to="/athletes" replace /> },
+          { path: '*', element: <Navigate to="/today" replace /> },
         ],
       },
     ],

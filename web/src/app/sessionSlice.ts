@@ -19,6 +19,10 @@ const slice = createSlice({
       state.checked = true;
       state.ended = false;
     },
+    /** The session goes on under a new token: its password was changed here. */
+    tokenChanged: (state, { payload }: PayloadAction<string>) => {
+      if (state.me) state.me.csrfToken = payload;
+    },
     signedOut: (state, { payload }: PayloadAction<{ ended: boolean } | undefined>) => {
       state.ended = (payload?.ended ?? false) && state.me !== null;
       state.me = null;
@@ -27,5 +31,5 @@ const slice = createSlice({
   },
 });
 
-export const { signedIn, signedOut } = slice.actions;
+export const { signedIn, signedOut, tokenChanged } = slice.actions;
 export const sessionReducer = slice.reducer;

@@ -112,10 +112,12 @@ export const oneDoor: Migration = {
       at timestamptz NOT NULL DEFAULT now()
     );
     CREATE INDEX sign_ins_by_clinician ON sign_ins (clinician_id, at DESC);
+    DELETE FROM athlete_summaries;
     CREATE INDEX login_sessions_by_clinician ON login_sessions ((sess->>'clinicianId'));
   `,
   down: `
     DROP INDEX login_sessions_by_clinician;
+    DELETE FROM athlete_summaries;
     DROP TABLE sign_ins, account_links, erasures;
     DELETE FROM clinicians WHERE password_hash IS NULL;
     ALTER TABLE clinicians ALTER COLUMN password_hash SET NOT NULL,

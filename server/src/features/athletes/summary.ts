@@ -2,6 +2,7 @@ import type { AthleteSummary } from '@yonder/core/contracts';
 import { ageInYears } from '@yonder/core/domain';
 import type { Assessment } from '@yonder/core/assess';
 import { isShort } from '@yonder/core/findings';
+import { todoOf } from '@yonder/core/today';
 import type { FindingsReport } from '@yonder/core/findings';
 
 /** What of an athlete's line is worked out and kept: everything but who it is. */
@@ -21,7 +22,8 @@ function miniature(report: FindingsReport): AthleteSummary['ridge'] {
 }
 
 /** The line of an assessed athlete; under an emergency sign the report holds no findings, so neither does the line. */
-export function summaryOf({ report, safety, standing }: Assessment, routineVersion: number | null): Kept {
+export function summaryOf(assessment: Assessment, routineVersion: number | null): Kept {
+  const { report, safety, standing } = assessment;
   const short = report.findings.filter(isShort);
   const real = report.changes.filter((change) => change.real === 'yes');
   return {
@@ -42,6 +44,8 @@ export function summaryOf({ report, safety, standing }: Assessment, routineVersi
       severity: Math.round(severity * 100) / 100,
     })),
     ridge: miniature(report),
+    todo: todoOf(assessment),
+    oldResults: report.rescreen.filter(({ due }) => due <= standing.today).length,
     real: {
       better: real.filter((change) => change.difference > 0).length,
       worse: real.filter((change) => change.difference < 0).length,
@@ -60,6 +64,8 @@ const NOT_YET: Kept = {
   rescreenDue: null,
   restrictions: [],
   ridge: [],
+  todo: [],
+  oldResults: 0,
   real: { better: 0, worse: 0 },
 };
 

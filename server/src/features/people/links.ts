@@ -4,7 +4,6 @@ import type { Tables } from '../../db/database.ts';
 import type { Deps } from '../../deps.ts';
 import { ApiProblem } from '../../http/problem.ts';
 import { SYSTEM } from '../../work/actor.ts';
-import { newId } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
 import { hashPassword } from '../auth/password.ts';
 import { showPerson } from './people.ts';

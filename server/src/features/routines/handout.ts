@@ -47,6 +47,8 @@ export interface HandoutInput {
   /** Athlete wording of each precaution in force. */
   readonly precautions: readonly string[];
   readonly handling: ReadonlyMap<string, readonly string[]>;
+  /** What each item is for, in words, by its id. */
+  readonly serves: ReadonlyMap<string, string>;
   /** Rules it was issued against, each with who said why, as sentences. */
   readonly overrides: readonly string[];
 }
@@ -59,6 +61,22 @@ const WHEN = {
   build: 'On its own, not right before sport',
   restore: 'After training or competition',
 } as const;
+
+const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
+/** "14 Mar 2027". */
+const dayWords = (day: string) => {
+  const [year, month, date] = day.split('-').map(Number);
+  return `${date} ${MONTHS[(month ?? 1) - 1]} ${year}`;
+};
+
+/** How often it is meant: as often as the drill that is meant most seldom allows, before training each time. */
+function timesText(reference: Reference, input: HandoutInput): string {
+  if (input.mode === 'prepare') return 'each time';
+  const times = input.items.flatMap((item) => reference.drills.get(item.drill)?.dose.timesPerWeek ?? []);
+  const least = Math.max(1, ...times.map((one) => one.min));
+  const most = Math.max(least, Math.min(7, ...times.map((one) => one.max)));
+  return least === most ? `${least} days a week` : `${least} to ${most} days a week`;
+}
 
 /** How large the handout is set: type and gaps grow and shrink together. */
 type Scale = (points: number) => number;
@@ -86,6 +104,9 @@ function drillBlock(
           { text: drill.name, font: 'heading', fontSize: at(15), color: INK },
           { text: doseSentence(drill, item), bold: true, fontSize: at(12.5), margin: [0, 1, 0, 1] },
           { text: drill.athleteText, fontSize: at(11.5) },
+          ...(input.serves.get(item.id ?? '')
+            ? [{ text: `For: ${input.serves.get(item.id ?? '')}.`, ...small }]
+            : []),
           ...(setup ? [{ text: `Set-up: ${setup}.`, ...small }] : []),
           { text: `Watch: ${drill.cues.join('; ')}.`, ...small },
           { text: `Feel it here: ${drill.feelsLike}.`, ...small },
@@ -196,7 +217,7 @@ async function render(
     content: [
       { text: `${input.athlete}: your routine`, font: 'heading', fontSize: at(24) },
       {
-        text: `${WHEN[input.mode]} · ${duration(input.totalSeconds)} in all · version ${input.number}, ${input.issuedOn}`,
+        text: `${WHEN[input.mode]} · ${duration(input.totalSeconds)} in all · ${timesText(reference, input)} · version ${input.number}, ${dayWords(input.issuedOn)}`,
         fontSize: at(11),
         color: MUTED,
         margin: [0, 2, 0, at(10)],

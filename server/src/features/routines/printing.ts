@@ -1,5 +1,5 @@
 import { precautionsOfDrill } from '@yonder/core/safety';
-import { reasonText } from '@yonder/core/words';
+import { nameOf, reasonText, withSide } from '@yonder/core/words';
 import type { Deps } from '../../deps.ts';
 import { Sent } from '../../http/endpoint.ts';
 import type { Unit } from '../../work/unit.ts';
@@ -15,7 +15,7 @@ export async function printRoutine(deps: Deps, unit: Unit, routineId: string): P
   await passDoor(unit, record.case.athlete, routine.items, unit.today);
   const { reference, safety, painLimits } = await assessRecord(deps, unit, record);
   const { name: practice } = await unit.practice();
-  const { items, number, issuedOn, issuedBy, mode, totalSeconds, overrides } = routine;
+  const { items, number, issuedOn, issuedBy, mode, totalSeconds, overrides, reasons } = routine;
   const handling = new Map(
     items.map((item) => {
       const drill = reference.drills.get(item.drill);
@@ -39,6 +39,16 @@ export async function printRoutine(deps: Deps, unit: Unit, routineId: string): P
       stopAbove: painLimits.stop,
       precautions,
       handling,
+      serves: new Map(
+        reasons.map(({ item, serves }) => [
+          item,
+          [...serves]
+            .sort((a, b) => b.match - a.match)
+            .slice(0, 2)
+            .map((one) => withSide(nameOf(reference, one.restriction).toLowerCase(), one.side))
+            .join('; '),
+        ]),
+      ),
       overrides: overrides.map(
         ({ rule, why, by }) => `${reasonText(reference, rule)} All the same: ${why} (${by}).`,
       ),

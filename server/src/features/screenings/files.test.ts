@@ -30,7 +30,7 @@ describe('an import of screenings', () => {
       row(id, { side: 'right' }, '2026-12-01'),
     ];
     const { body } = await north.create('/screenings/import', { rows }).expect(201);
-    expect(body).toEqual({ results: 3, visits: 2, athletes: 1 });
+    expect(body).toEqual({ results: 3, visits: 2, athletes: 1, replaced: 1, unchanged: 0 });
     const [newest, older] = await visits(id);
     const lunge = newest.results.find(
       (r: { test: string; side: string }) => r.test === 'wblt-distance' && r.side === 'left',

@@ -53,7 +53,8 @@ async function visitsOf(unit: Unit, rows: readonly Row[]): Promise<Map<string, s
   return ids;
 }
 
-const counts = (rows: readonly Row[]): Imported => ({
+const counts = (rows: readonly Row[], stored = { replaced: 0, unchanged: 0 }): Imported => ({
+  ...stored,
   results: rows.length,
   visits: new Set(rows.map(visitKey)).size,
   athletes: new Set(rows.map((row) => row.athleteId)).size,
@@ -88,11 +89,11 @@ export async function importScreenings(unit: Unit, { rows }: ImportScreenings): 
     }),
   );
   const visits = await visitsOf(unit, rows);
-  await storeResults(
+  const stored = await storeResults(
     unit,
     rows.map((row) => ({ screeningId: visits.get(visitKey(row)) ?? '', result: row.result })),
   );
-  return counts(rows);
+  return counts(rows, stored);
 }
 
 interface Exported {
@@ -120,6 +121,5 @@ export async function exportScreenings(unit: Unit, athleteId?: string): Promise<
   const data = results.map(({ name, date, test, side, value }) =>
     screeningCsvRow(unit.reference, name, date, { ...(value as ScreeningResult), test, side }),
   );
-  // A name that begins like a formula must not run in a spreadsheet.
   return Papa.unparse({ fields: [...CSV_FIELDS], data }, { escapeFormulae: /^[=@\t\r]/ });
 }

@@ -1,3 +1,4 @@
+import { sameJson } from '@yonder/core/domain';
 import type { Page, PageQuery, ResultRow, ScreeningRow } from '@yonder/core/contracts';
 import type { ScreeningResult, Side } from '@yonder/core/domain';
 import { resultFaults } from '@yonder/core/formats';
@@ -126,17 +127,21 @@ export function checkResults(unit: Unit, placed: readonly Placed[]): void {
 export async function storeResults(
   unit: Unit,
   results: readonly { screeningId: string; result: ScreeningResult }[],
-): Promise<void> {
+): Promise<{ replaced: number; unchanged: number }> {
   const stored = await unit.rows.results.all({
     screeningId: [...new Set(results.map((r) => r.screeningId))],
   });
   const key = (visit: string, row: { test: string; side: string }) => `${visit}/${row.test}/${row.side}`;
   const known = new Map(stored.map((row) => [key(row.screeningId, row), row]));
-  const rows = results.map(({ screeningId, result: { test, side, ...value } }) => {
+  let replaced = 0;
+  const rows = results.flatMap(({ screeningId, result: { test, side, ...value } }) => {
     const old = known.get(key(screeningId, { test, side }));
-    return { id: old?.id ?? newId(), screeningId, test, side, value, version: (old?.version ?? 0) + 1 };
+    if (old && sameJson(old.value, value)) return [];
+    if (old) replaced += 1;
+    return [{ id: old?.id ?? newId(), screeningId, test, side, value, version: (old?.version ?? 0) + 1 }];
   });
   await unit.rows.results.put(rows, ['value', 'version', 'actorKind', 'actorId']);
+  return { replaced, unchanged: results.length - rows.length };
 }
 
 /** Stores many results of one visit in one go; all of them or none. */

@@ -3,10 +3,13 @@ import {
   idSchema,
   pageOf,
   pageQuerySchema,
+  recentSessionsSchema,
   sessionRowSchema,
   sessionWithEventsSchema,
   startSessionSchema,
 } from '@yonder/core/contracts';
+import { addDays } from '@yonder/core/domain';
+import { isoDaySchema } from '@yonder/core/schemas';
 import { z } from 'zod';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
@@ -29,6 +32,18 @@ export function sessionEndpoints(): Endpoint[] {
       query: pageQuerySchema,
       response: pageOf(sessionRowSchema),
       handler: ({ unit, params, query }) => service.listSessions(unit, params.athleteId, query),
+    }),
+    endpoint({
+      id: 'recentSessions',
+      tag: 'run',
+      method: 'get',
+      path: '/sessions',
+      summary: 'Sessions of everybody since a day, yesterday unless told otherwise',
+      least: 'read-only',
+      audits: 'sessions.recent',
+      query: z.strictObject({ since: isoDaySchema.optional() }),
+      response: recentSessionsSchema,
+      handler: ({ unit, query }) => service.recentSessions(unit, query.since ?? addDays(unit.today, -1)),
     }),
     endpoint({
       id: 'startSession',

@@ -1,4 +1,4 @@
-import type { Page, PageQuery, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
+import type { Page, PageQuery, RecentSessions, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
 import { sameJson } from '@yonder/core/domain';
 import { inOrder, reduceSession } from '@yonder/core/session';
 import type { ItemEntry, SessionEvent } from '@yonder/core/session';
@@ -67,6 +67,21 @@ export async function listSessions(
     (session) => [session.date, session.id],
     (session) => sessionRow(session, ofSession.get(session.id) ?? []),
   );
+}
+
+const RECENT_MOST = 500;
+
+/** Sessions since a day over all athletes of the practice, newest first. */
+export async function recentSessions(unit: Unit, since: string): Promise<RecentSessions> {
+  const items = await unit.query<RecentSessions['items'][number]>(
+    `SELECT s.id, s.athlete_id AS "athleteId", a.name AS athlete, s.date, s.finished, max(e.pain) AS pain,
+            count(*) FILTER (WHERE e.done <> 'all')::int AS "left"
+     FROM sessions s JOIN athletes a ON a.id = s.athlete_id LEFT JOIN session_entries e ON e.session_id = s.id
+     WHERE s.practice_id = :practiceId AND s.date >= :since AND s.date <= :today AND a.archived_on IS NULL
+     GROUP BY s.id, a.name ORDER BY s.date DESC, a.name, s.id LIMIT :limit`,
+    { practiceId: unit.practiceId, since, today: unit.today, limit: RECENT_MOST },
+  );
+  return { since, items };
 }
 
 async function needSession(unit: Unit, id: string, lock = false): Promise<RowOf<'sessions'>> {

@@ -22,6 +22,7 @@ import { errorText, fieldErrors } from '../../app/api.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
+import { DayInput } from '../../components/DayInput.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import classes from './AthleteForm.module.css';
 
@@ -70,7 +71,7 @@ function Who({ form }: { form: Form }) {
     <Fieldset legend="Who" className={classes.group}>
       <SimpleGrid cols={{ base: 1, xs: 2 }} spacing="sm">
         <TextInput label="Name" withAsterisk {...form.getInputProps('name')} />
-        <TextInput label="Birth date" type="date" withAsterisk {...form.getInputProps('birthDate')} />
+        <DayInput label="Birth date" w={220} {...form.getInputProps('birthDate')} />
         <TextInput label="Sport" {...form.getInputProps('sport')} />
         <UnitInput
           label="Training years"

@@ -1,4 +1,4 @@
-import { Alert, Loader, TextInput } from '@mantine/core';
+import { Alert, Loader } from '@mantine/core';
 import { REGIONS } from '@yonder/core/domain';
 import type { Region } from '@yonder/core/domain';
 import { ageInYears } from '@yonder/core/domain';
@@ -9,6 +9,7 @@ import { errorText } from '../../app/api.ts';
 import { useBundledReference } from '../../app/reference.tsx';
 import { today } from '../../app/today.ts';
 import { ChainRail } from '../../components/ChainRail.tsx';
+import { DayInput } from '../../components/DayInput.tsx';
 import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
 import { Trail } from '../../components/Trail.tsx';
 import classes from './AthleteWorkspace.module.css';
@@ -58,15 +59,9 @@ function Head({ workspace, selectDay }: { workspace: Workspace; selectDay: (day:
         <span className={classes.facts}>{facts.join(' · ')}</span>
       </div>
       <PrecautionStrip athlete={input.athlete} on={on} blocked={workspace.report.blocked} />
-      <TextInput
-        className={classes.day}
-        type="date"
-        label="Working date"
-        size="xs"
-        value={on}
-        onChange={(event) => event.currentTarget.value && selectDay(event.currentTarget.value)}
-        data-ahead={on > today() || undefined}
-      />
+      <div className={classes.day} data-ahead={on > today() || undefined}>
+        <DayInput label="Working date" size="xs" value={on} onChange={(day) => day && selectDay(day)} />
+      </div>
     </div>
   );
 }

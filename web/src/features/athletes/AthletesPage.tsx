@@ -7,9 +7,9 @@ import { useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { errorText } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
-import { shortDay, today } from '../../app/today.ts';
+import { shortDay } from '../../app/today.ts';
 import { MiniRidge } from '../../components/MiniRidge.tsx';
-import { useAthletesQuery } from './athleteEndpoints.ts';
+import { useArchivedAthletesQuery, useAthletesQuery } from './athleteEndpoints.ts';
 import classes from './AthletesPage.module.css';
 import { FILTERS, SORTS, viewAthletes } from './listFilter.ts';
 import type { FilterKey, ListView, SortKey } from './listFilter.ts';
@@ -61,7 +61,7 @@ function Flags({ athlete }: { athlete: AthleteSummary }) {
 }
 
 function Row({ athlete, index }: { athlete: AthleteSummary; index: number }) {
-  const due = athlete.rescreenDue !== null && athlete.rescreenDue <= today();
+  const due = athlete.todo.some((todo) => todo.kind === 'rescreen');
   return (
     <tr aria-rowindex={index + 2} style={{ height: ROW_PX }}>
       <td>
@@ -86,7 +86,7 @@ function Row({ athlete, index }: { athlete: AthleteSummary; index: number }) {
       <td>
         {athlete.rescreenDue ? (
           <>
-            {shortDay(athlete.rescreenDue)} {due ? <b>due</b> : null}
+            {shortDay(athlete.rescreenDue)} {due ? <b>worth it</b> : null}
           </>
         ) : (
           '–'
@@ -218,19 +218,17 @@ function List({ shown, view, sortBy }: HeadProps & { shown: readonly AthleteSumm
 export function AthletesPage() {
   const { view, look, filterBy, sortBy } = useView();
   const [polling, setPolling] = useState(0);
-  const { data, error, isLoading } = useAthletesQuery(undefined, { pollingInterval: polling });
+  const [archived, setArchived] = useState(false);
+  const present = useAthletesQuery(undefined, { pollingInterval: polling, skip: archived });
+  const gone = useArchivedAthletesQuery(undefined, { skip: !archived, refetchOnMountOrArgChange: true });
+  const { data, error, isLoading } = archived ? gone : present;
   const wanted = (data?.pending ?? 0) > 0 ? POLL_MS : 0;
   if (wanted !== polling) setPolling(wanted);
   const all = data?.items;
   const { text, filters, sort, down } = view;
   const key = filters.join();
   const shown = useMemo(
-    () =>
-      viewAthletes(
-        all ?? [],
-        { text, filters: key ? (key.split(',') as FilterKey[]) : [], sort, down },
-        today(),
-      ),
+    () => viewAthletes(all ?? [], { text, filters: key ? (key.split(',') as FilterKey[]) : [], sort, down }),
     [all, text, key, sort, down],
   );
   return (
@@ -260,10 +258,13 @@ export function AthletesPage() {
           {(Object.keys(FILTERS) as FilterKey[]).map((filter) => (
             <Chip key={filter} value={filter} size="xs">
               {FILTERS[filter].label}
-              {all ? ` ${all.filter((a) => FILTERS[filter].holds(a, today())).length}` : ''}
+              {all ? ` ${all.filter((a) => FILTERS[filter].holds(a)).length}` : ''}
             </Chip>
           ))}
         </Chip.Group>
+        <Chip size="xs" checked={archived} onChange={setArchived}>
+          Archived
+        </Chip>
         <Text size="sm" c="var(--muted)" role="status" ml="auto">
           {all ? `${shown.length} of ${all.length}` : ''}
           {data && data.pending > 0 ? `, ${data.pending} being worked out…` : ''}

@@ -44,6 +44,22 @@ const athletesApi = api.injectEndpoints({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}`, method: 'PUT', body }),
       invalidatesTags: touched,
     }),
+    archiveAthlete: build.mutation<AthleteRow, OfAthlete<{ archived: boolean; version: number }>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/archive`, method: 'POST', body }),
+      invalidatesTags: touched,
+    }),
+    eraseAthlete: build.mutation<unknown, OfAthlete<{ name: string; reason: string }>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/erase`, creates: true, body }),
+      invalidatesTags: (_result, error) => (error ? [] : ['Athletes']),
+    }),
+    archivedAthletes: build.query<Omit<AthleteList, 'next'>, void>({
+      queryFn: (_arg, _api, _extra, fetch) =>
+        allPages<AthleteSummary, { pending: number }>(
+          '/athletes?archived=yes',
+          fetch as (path: string) => Promise<{ data?: unknown; error?: ApiError }>,
+        ),
+      providesTags: ['Athletes'],
+    }),
     addInjury: build.mutation<AthleteRow, OfAthlete<object>>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/injuries`, creates: true, body }),
       invalidatesTags: touched,
@@ -133,6 +149,9 @@ const athletesApi = api.injectEndpoints({
 
 export const {
   useAthletesQuery,
+  useArchiveAthleteMutation,
+  useArchivedAthletesQuery,
+  useEraseAthleteMutation,
   useAthleteQuery,
   useAthleteCaseQuery,
   useCreateAthleteMutation,

@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { viewAthletes } from './listFilter.ts';
 import type { ListView } from './listFilter.ts';
 
-const TODAY = '2027-03-01';
 const athlete = (name: string, over: Partial<AthleteSummary> = {}): AthleteSummary => ({
   id: name,
   name,
@@ -19,20 +18,29 @@ const athlete = (name: string, over: Partial<AthleteSummary> = {}): AthleteSumma
   protocol: false,
   judged: true,
   restrictions: [],
+  todo: [],
+  oldResults: 0,
   ridge: [],
   real: { better: 0, worse: 0 },
   ...over,
 });
 const short = (severity: number) => [{ restriction: 'x', side: 'left' as const, state: 'short', severity }];
+const RESCREEN = {
+  kind: 'rescreen' as const,
+  test: 'wblt-distance',
+  side: 'left' as const,
+  chance: 0.4,
+  drills: 2,
+  seconds: 150,
+  date: '2027-02-01',
+};
 const people = [
-  athlete('Cade', { restrictions: short(0.4), rescreenDue: '2027-03-01' }),
+  athlete('Cade', { restrictions: short(0.4), rescreenDue: '2027-03-01', todo: [RESCREEN] }),
   athlete('Ada', { blocked: true, restrictions: short(0.9), lastScreening: null, rescreenDue: null }),
-  athlete('Bo', { sport: 'lead climbing', age: 14, rescreenDue: '2027-02-20' }),
+  athlete('Bo', { sport: 'lead climbing', age: 14, rescreenDue: '2027-02-20', todo: [RESCREEN] }),
 ];
 const names = (view: Partial<ListView>) =>
-  viewAthletes(people, { text: '', filters: [], sort: 'name', down: false, ...view }, TODAY).map(
-    (a) => a.name,
-  );
+  viewAthletes(people, { text: '', filters: [], sort: 'name', down: false, ...view }).map((a) => a.name);
 
 describe('the list of athletes', () => {
   it('sorts by any column, both ways; who has no value comes last either way', () => {

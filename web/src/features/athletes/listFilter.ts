@@ -8,8 +8,8 @@ export const FILTERS = {
   stop: { label: 'Stop and refer', holds: (a: AthleteSummary) => a.blocked },
   review: { label: 'Precaution review due', holds: (a: AthleteSummary) => a.reviewsDue > 0 },
   rescreen: {
-    label: 'Rescreen due',
-    holds: (a: AthleteSummary, today: string) => a.rescreenDue !== null && a.rescreenDue <= today,
+    label: 'Rescreen could change a choice',
+    holds: (a: AthleteSummary) => a.todo.some((todo) => todo.kind === 'rescreen'),
   },
   never: { label: 'Never screened', holds: (a: AthleteSummary) => a.lastScreening === null },
   better: { label: 'Really better', holds: (a: AthleteSummary) => a.real.better > 0 },
@@ -41,13 +41,11 @@ function keyOf(athlete: AthleteSummary, sort: SortKey): string | number | null {
 export function viewAthletes(
   athletes: readonly AthleteSummary[],
   { text, filters, sort, down }: ListView,
-  today: string,
 ): AthleteSummary[] {
   const wanted = text.trim().toLowerCase();
   const shown = athletes.filter(
     (a) =>
-      `${a.name} ${a.sport}`.toLowerCase().includes(wanted) &&
-      filters.every((key) => FILTERS[key].holds(a, today)),
+      `${a.name} ${a.sport}`.toLowerCase().includes(wanted) && filters.every((key) => FILTERS[key].holds(a)),
   );
   const direction = down ? -1 : 1;
   return shown.sort((a, b) => {

@@ -17,7 +17,7 @@ export function SignInPage() {
     initialValues: { email: '', password: '' },
     validate: zod4Resolver(signInSchema),
   });
-  const wanted = (location.state as { from?: string } | null)?.from ?? '/athletes';
+  const wanted = (location.state as { from?: string } | null)?.from ?? '/today';
   if (me) return <Navigate to={wanted} replace />;
   return (
     <main className={classes.page}>

@@ -1,12 +1,12 @@
-import { Alert, Button, FileInput, Group, Select, SimpleGrid, Text, Title } from '@mantine/core';
+import { Alert, Button, Checkbox, FileInput, Group, Select, SimpleGrid, Text, Title } from '@mantine/core';
 import { IconDownload, IconUpload } from '@tabler/icons-react';
 import type { Imported } from '@yonder/core/contracts';
 import { CSV_FIELDS, guessMapping, missingFields, readScreeningRows } from '@yonder/core/formats';
-import type { CsvMapping } from '@yonder/core/formats';
+import type { CsvMapping, DayOrder } from '@yonder/core/formats';
 import { resultValue } from '@yonder/core/measure';
 import { figure, nameOf, SIDE_LABEL } from '@yonder/core/words';
 import Papa from 'papaparse';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { errorText } from '../../app/api.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -15,6 +15,10 @@ import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
 import { useImportScreeningsMutation } from '../screen/screeningEndpoints.ts';
 import classes from './Import.module.css';
 
+/** A file with the headings and one made-up row, to be written over. */
+const TEMPLATE = `data:text/csv;charset=utf-8,${encodeURIComponent(
+  `${CSV_FIELDS.join(',')}\nName of the athlete,14.3.2027,"Weight-bearing lunge test, toe-to-wall distance",left,7.0,7.2,7.1,,,,0,,\n`,
+)}`;
 const SHOWN = 8;
 const MOST = 2000;
 
@@ -67,21 +71,35 @@ function Done({ imported }: { imported: Imported }) {
   return (
     <Alert color="teal" role="status" title="Imported">
       {imported.results} results in {imported.visits} visits of {imported.athletes}{' '}
-      {imported.athletes === 1 ? 'athlete' : 'athletes'}. <Link to="/athletes">Back to the athletes</Link>
+      {imported.athletes === 1 ? 'athlete' : 'athletes'}.{' '}
+      {imported.unchanged > 0 ? `${imported.unchanged} were stored just so already. ` : ''}
+      {imported.replaced > 0 ? `${imported.replaced} took the place of another stored value. ` : ''}{' '}
+      <Link to="/athletes">Back to the athletes</Link>
     </Alert>
   );
 }
 
 /** The first sound rows as they would be stored, and every faulty one by its number. */
-function Preview({ table, mapping }: { table: Table; mapping: CsvMapping }) {
+interface PreviewProps {
+  /** The file as it was read. */
+  table: Table;
+  /** Which heading holds what. */
+  mapping: CsvMapping;
+  /** How days with numbers are meant. */
+  order: DayOrder;
+}
+
+function Preview({ table, mapping, order }: PreviewProps) {
   const reference = useReference();
   const { data } = useAthletesQuery();
   const [send, { data: imported, isLoading, error }] = useImportScreeningsMutation();
   const athletes = useMemo(() => data?.items ?? [], [data]);
   const { rows, faults } = useMemo(
-    () => readScreeningRows(reference, athletes, table.rows, mapping),
-    [reference, athletes, table, mapping],
+    () => readScreeningRows(reference, athletes, table.rows, mapping, order),
+    [reference, athletes, table, mapping, order],
   );
+  const [skipping, setSkipping] = useState(false);
+  const faulty = new Set(faults.map((fault) => fault.row)).size;
   const name = (id: string) => athletes.find((a) => a.id === id)?.name ?? '';
   if (imported) return <Done imported={imported} />;
   const tooMany = rows.length > MOST;
@@ -91,8 +109,14 @@ function Preview({ table, mapping }: { table: Table; mapping: CsvMapping }) {
         <Alert
           color="copper"
           role="alert"
-          title={`${faults.length} faults: nothing is imported until they are gone`}
+          title={`${faulty} faulty ${faulty === 1 ? 'row' : 'rows'}: mend the file, or leave ${faulty === 1 ? 'it' : 'them'} out`}
         >
+          <Checkbox
+            label={`Leave out the ${faulty} faulty ${faulty === 1 ? 'row' : 'rows'} and import the rest`}
+            checked={skipping}
+            onChange={(event) => setSkipping(event.currentTarget.checked)}
+            mb={6}
+          />
           <ul className={classes.faults}>
             {faults.map((fault, i) => (
               <li key={i}>
@@ -133,14 +157,14 @@ function Preview({ table, mapping }: { table: Table; mapping: CsvMapping }) {
       <Group mt="sm">
         <Button
           loading={isLoading}
-          disabled={faults.length > 0 || rows.length === 0 || tooMany}
+          disabled={(faulty > 0 && !skipping) || rows.length === 0 || tooMany}
           onClick={() => void send({ rows })}
         >
           Import {rows.length} rows
         </Button>
         <Text size="sm" c="var(--muted)">
           {rows.length > SHOWN ? `${rows.length - SHOWN} more rows below the preview. ` : ''}
-          {tooMany ? `At most ${MOST} rows at once; split the file.` : 'All rows are stored, or none.'}
+          {tooMany ? `At most ${MOST} rows at once; split the file.` : 'All of these are stored, or none.'}
         </Text>
       </Group>
       {error ? (
@@ -157,6 +181,8 @@ export function ImportPage() {
   const [table, setTable] = useState<Table | null>(null);
   const [mapping, setMapping] = useState<CsvMapping>(guessMapping([]));
   const [unreadable, setUnreadable] = useState('');
+  const [order, setOrder] = useState<DayOrder>('day-first');
+  const reset = useRef<() => void>(null);
   const take = (file: File | null) => {
     setTable(null);
     setUnreadable('');
@@ -181,7 +207,10 @@ export function ImportPage() {
         </Title>
         <Text size="sm" c="var(--muted)" mb="xs">
           A CSV file with a heading row: one row per athlete, day, test and side, with up to five trials.
-          Athletes and tests by name.
+          Athletes and tests by name.{' '}
+          <a href={TEMPLATE} download="screenings-template.csv">
+            A file to start from
+          </a>
         </Text>
         <FileInput
           label="CSV file"
@@ -190,6 +219,9 @@ export function ImportPage() {
           leftSection={<IconUpload size={16} />}
           w={360}
           clearable
+          resetRef={reset}
+          // The same name chosen again is read again: it may have been mended.
+          onClick={() => reset.current?.()}
           onChange={take}
         />
         {unreadable ? (
@@ -202,13 +234,25 @@ export function ImportPage() {
             <Text size="sm">
               {table.rows.length} rows, {table.columns.length} columns. Which column is what?
             </Text>
+            <Select
+              size="xs"
+              w={260}
+              label="Days such as 3/4/2027"
+              allowDeselect={false}
+              data={[
+                { value: 'day-first', label: '3 April: the day comes first' },
+                { value: 'month-first', label: '4 March: the month comes first' },
+              ]}
+              value={order}
+              onChange={(next) => setOrder((next ?? 'day-first') as DayOrder)}
+            />
             <Mapping columns={table.columns} mapping={mapping} onChange={setMapping} />
             {missing.length > 0 ? (
               <Alert color="copper" role="alert">
                 Choose the column of: {missing.join(', ')}.
               </Alert>
             ) : (
-              <Preview table={table} mapping={mapping} />
+              <Preview table={table} mapping={mapping} order={order} />
             )}
           </div>
         ) : null}

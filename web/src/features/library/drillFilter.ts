@@ -1,4 +1,5 @@
 import type { Drill, Reference } from '@yonder/core/reference';
+import { searchDrills } from './search.ts';
 
 /** What the library is narrowed down to; null = anything. Kept in the address. */
 export interface DrillFilter {
@@ -42,16 +43,14 @@ function matchOf(drill: Drill, restriction: string | null): number {
   return drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
 }
 
-/** Drills that pass a filter: by match for a restriction, else by name. Words may stand in any order. */
+/** Drills that pass a filter: best first for something typed, by match for a restriction, else by name. */
 export function filterDrills(reference: Reference, filter: DrillFilter): Drill[] {
-  const words = filter.text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = searchDrills(reference, filter.text);
   const pattern = reference.patterns.get(filter.pattern ?? '');
   return reference.data.drills
     .filter((drill) => {
-      const ladder = reference.ladders.get(drill.ladder)?.name ?? '';
-      const text = `${drill.name} ${ladder} ${drill.category}`.toLowerCase();
       return (
-        words.every((word) => text.includes(word)) &&
+        (found === null || found.has(drill.id)) &&
         (filter.whose === 'archived' ? drill.archived === true : !drill.archived) &&
         (filter.whose !== 'own' || drill.own === true) &&
         (!filter.region || drill.regions.primary.some((r) => r === filter.region)) &&
@@ -65,6 +64,9 @@ export function filterDrills(reference: Reference, filter: DrillFilter): Drill[]
       );
     })
     .sort(
-      (a, b) => matchOf(b, filter.restriction) - matchOf(a, filter.restriction) || (a.name < b.name ? -1 : 1),
+      (a, b) =>
+        (found?.get(b.id) ?? 0) - (found?.get(a.id) ?? 0) ||
+        matchOf(b, filter.restriction) - matchOf(a, filter.restriction) ||
+        (a.name < b.name ? -1 : 1),
     );
 }

@@ -15,13 +15,16 @@ const row = (id: number, over: object = {}) => ({
 
 describe('the audit', () => {
   it('says when, who, what and of whom, and goes back page by page', async () => {
-    const sent = fakeServer(() => ({
-      status: 200,
-      body:
-        sent.length === 1
-          ? { items: [row(2)], next: '2' }
-          : { items: [row(1, { athlete: null })], next: null },
-    }));
+    let pages = 0;
+    fakeServer(({ path }) => {
+      if (path !== '/audit') return { status: 200, body: { items: [], next: null, pending: 0 } };
+      pages += 1;
+      return {
+        status: 200,
+        body:
+          pages === 1 ? { items: [row(2)], next: '2' } : { items: [row(1, { athlete: null })], next: null },
+      };
+    });
     render(<AuditPage />, { wrapper: Page });
     expect(await screen.findByText('red flag: clear')).toBeTruthy();
     expect(screen.getByRole('link', { name: 'Una Fellgate' }).getAttribute('href')).toBe('/athletes/a/story');

@@ -1,9 +1,32 @@
-import { Alert, Button, Group, Loader, Table, Text, Title } from '@mantine/core';
-import type { AuditRow } from '@yonder/core/contracts';
-import { Link } from 'react-router';
+import { Alert, Button, Group, Loader, Select, Table, Text, Title } from '@mantine/core';
+import type { AuditFilter, AuditRow } from '@yonder/core/contracts';
+import { Link, useSearchParams } from 'react-router';
 import { errorText } from '../../app/api.ts';
 import { timeText } from '../../app/today.ts';
-import { useAuditInfiniteQuery } from './auditEndpoints.ts';
+import { DayInput } from '../../components/DayInput.tsx';
+import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
+import { usePeopleQuery } from '../people/peopleEndpoints.ts';
+import { auditQuery, useAuditInfiniteQuery } from './auditEndpoints.ts';
+
+const FILTERS = ['athlete', 'actor', 'action', 'from', 'to'] as const;
+/** Kinds of action, by their first word. */
+const ACTIONS = [
+  'account',
+  'athlete',
+  'case',
+  'gate',
+  'injury',
+  'pain',
+  'person',
+  'precaution',
+  'protocol',
+  'red-flag',
+  'result',
+  'routine',
+  'session',
+  'decisions',
+  'audit',
+] as const;
 
 /** "case.read" → "case: read". */
 const actionText = (action: string) => action.replaceAll('-', ' ').replace('.', ': ');
@@ -23,7 +46,22 @@ function Row({ at, actor, athlete, action }: AuditRow) {
 
 /** Who saw and changed what, newest first; for owners. */
 export function AuditPage() {
-  const { data, error, hasNextPage, fetchNextPage, isFetching } = useAuditInfiniteQuery();
+  const [search, setSearch] = useSearchParams();
+  const filter: AuditFilter = Object.fromEntries(
+    FILTERS.flatMap((key) => (search.get(key) ? [[key, search.get(key)]] : [])),
+  );
+  const set = (key: (typeof FILTERS)[number], value: string | null) =>
+    setSearch(
+      (current) => {
+        if (value) current.set(key, value);
+        else current.delete(key);
+        return current;
+      },
+      { replace: true },
+    );
+  const { data: people } = usePeopleQuery();
+  const { data: athletes } = useAthletesQuery();
+  const { data, error, hasNextPage, fetchNextPage, isFetching } = useAuditInfiniteQuery(filter);
   const rows = data?.pages.flatMap((page) => page.items) ?? [];
   return (
     <div style={{ padding: '18px 24px' }}>
@@ -34,6 +72,40 @@ export function AuditPage() {
         <Text size="sm" c="var(--muted)" role="status">
           {rows.length > 0 ? `the newest ${rows.length}` : ''}
         </Text>
+      </Group>
+      <Group gap="xs" mb="xs" align="flex-end">
+        <Select
+          label="Who"
+          w={200}
+          clearable
+          searchable
+          data={(people ?? []).map(({ id, name }) => ({ value: id, label: name }))}
+          value={filter.actor ?? null}
+          onChange={(value) => set('actor', value)}
+        />
+        <Select
+          label="Athlete"
+          w={220}
+          clearable
+          searchable
+          data={(athletes?.items ?? []).map(({ id, name }) => ({ value: id, label: name }))}
+          value={filter.athlete ?? null}
+          onChange={(value) => set('athlete', value)}
+        />
+        <Select
+          label="What"
+          w={180}
+          clearable
+          searchable
+          data={[...ACTIONS]}
+          value={filter.action ?? null}
+          onChange={(value) => set('action', value)}
+        />
+        <DayInput label="From" value={filter.from ?? ''} onChange={(value) => set('from', value)} />
+        <DayInput label="To" value={filter.to ?? ''} onChange={(value) => set('to', value)} />
+        <Button component="a" variant="default" href={`/api/v1/audit.csv?${auditQuery(filter)}`}>
+          Export CSV
+        </Button>
       </Group>
       {error ? (
         <Alert color="copper" role="alert">

@@ -1,4 +1,4 @@
-import type { SessionRow, SessionWithEvents } from '@yonder/core/contracts';
+import type { RecentSessions, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
 import type { SessionEvent } from '@yonder/core/session';
 import { allItems, api } from '../../app/api.ts';
 
@@ -7,6 +7,10 @@ const sessionsApi = api.injectEndpoints({
     sessions: build.query<SessionRow[], string>({
       queryFn: (athleteId, _api, _extra, fetch) =>
         allItems<SessionRow>(`/athletes/${athleteId}/sessions`, fetch),
+      providesTags: ['Sessions'],
+    }),
+    recentSessions: build.query<RecentSessions, void>({
+      query: () => '/sessions',
       providesTags: ['Sessions'],
     }),
     session: build.query<SessionWithEvents, string>({ query: (id) => `/sessions/${id}` }),
@@ -24,5 +28,10 @@ const sessionsApi = api.injectEndpoints({
   }),
 });
 
-export const { useSessionsQuery, useSessionQuery, useStartSessionMutation, useAppendEventsMutation } =
-  sessionsApi;
+export const {
+  useSessionsQuery,
+  useRecentSessionsQuery,
+  useSessionQuery,
+  useStartSessionMutation,
+  useAppendEventsMutation,
+} = sessionsApi;

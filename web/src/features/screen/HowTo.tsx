@@ -9,11 +9,11 @@ function sourceText(test: Test): string {
   return `${test.source.map((s) => `${s.authors} ${s.year}`).join('; ')} (recalled, not verified)`;
 }
 
-/** How the test is done, the usual errors, and where its figures come from. `called` moves the focus here. */
+/** How the test is done, the usual errors, and where its figures come from. `called` brings it into view; the focus stays where it is. */
 export function HowTo({ test, called }: { test: Test; called: number }) {
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
-    if (called > 0) heading.current?.focus();
+    if (called > 0) heading.current?.scrollIntoView({ block: 'nearest' });
   }, [called]);
   const { deficit, asymmetry } = test.flag;
   // A grade needs no unit beside it.

@@ -202,7 +202,8 @@ export function ScreenPage() {
           {on > today() ? ' (ahead of today)' : ''}
         </Title>
         <Text size="sm" c="var(--muted)">
-          type, <kbd>Enter</kbd>, next field · <kbd>S</kbd> other side · <kbd>?</kbd> how to
+          type, <kbd>Enter</kbd>, next field · <kbd>S</kbd> other side · <kbd>H</kbd> how to · <kbd>?</kbd>{' '}
+          keys
         </Text>
       </Group>
       <Suggestion reference={reference} />

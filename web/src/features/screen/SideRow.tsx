@@ -159,7 +159,7 @@ export function SideRow({
     } else if (event.key === 's' || event.key === 'S') {
       event.preventDefault();
       onSwitchSide(event.currentTarget);
-    } else if (event.key === '?') {
+    } else if (event.key === 'h' || event.key === 'H') {
       event.preventDefault();
       onHelp();
     }

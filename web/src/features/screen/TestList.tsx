@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { SegmentedControl } from '@mantine/core';
 import type { ResultRow, ScreeningRow } from '@yonder/core/contracts';
 import { resultValue } from '@yonder/core/measure';
@@ -20,6 +21,8 @@ function valueText(test: Test, row: ResultRow | undefined): string {
 /** How long the proposed visit takes, and how often the athlete has to move. */
 function BatteryHead({ scope }: { scope: BatteryScope }) {
   const { battery, minutes } = scope;
+  // Letter by letter a number can be out of bounds: it stays as it is typed.
+  const [typed, setTyped] = useState<number | null>(minutes);
   const { tests, totalSeconds, positionChanges, kitChanges, leftOut } = battery;
   return (
     <div className={classes.batteryHead}>
@@ -30,8 +33,12 @@ function BatteryHead({ scope }: { scope: BatteryScope }) {
         unit="min"
         min={BATTERY_MINUTES.min}
         max={BATTERY_MINUTES.max}
-        value={minutes}
+        value={typed}
+        error={
+          typed !== null && typed >= BATTERY_MINUTES.min && typed <= BATTERY_MINUTES.max ? null : '3 to 120'
+        }
         onChange={(value) => {
+          setTyped(value);
           if (value !== null && value >= BATTERY_MINUTES.min && value <= BATTERY_MINUTES.max)
             scope.setMinutes(value);
         }}

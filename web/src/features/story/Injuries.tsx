@@ -10,6 +10,7 @@ import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
+import { DayInput } from '../../components/DayInput.tsx';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useAddInjuryMutation, useRemoveInjuryMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -58,7 +59,7 @@ function InjuryForm() {
           allowDeselect={false}
           {...form.getInputProps('side')}
         />
-        <TextInput size="xs" type="date" label="Date" {...form.getInputProps('date')} />
+        <DayInput size="xs" label="Date" {...form.getInputProps('date')} />
         <TextInput size="xs" w={180} label="What happened" {...form.getInputProps('what')} />
         <Checkbox
           size="sm"

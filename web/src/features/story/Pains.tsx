@@ -1,4 +1,4 @@
-import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
+import { Button, Group, Select, Text, Title } from '@mantine/core';
 import { painInputSchema } from '@yonder/core/contracts';
 import { PAIN_ASPECTS, PAIN_FEELS, REGIONS } from '@yonder/core/domain';
 import { nameOf } from '@yonder/core/words';
@@ -8,6 +8,7 @@ import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, today } from '../../app/today.ts';
+import { DayInput } from '../../components/DayInput.tsx';
 import { SideMark } from '../../components/SideMark.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useAddPainMutation, useEndPainMutation } from '../athletes/athleteEndpoints.ts';
@@ -107,7 +108,7 @@ function PainForm() {
           error={form.errors.nrs}
           onChange={(nrs) => form.setFieldValue('nrs', nrs)}
         />
-        <TextInput size="xs" type="date" label="Since" {...form.getInputProps('since')} />
+        <DayInput size="xs" label="Since" {...form.getInputProps('since')} />
         <Button size="xs" variant="light" type="submit" loading={isLoading}>
           Add pain
         </Button>

@@ -8,6 +8,7 @@ import { errorText } from '../../app/api.ts';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
+import { DayInput } from '../../components/DayInput.tsx';
 import { useAppSelector } from '../../app/store.ts';
 import { dayText, today } from '../../app/today.ts';
 import { useAddPrecautionMutation, useEndPrecautionMutation } from '../athletes/athleteEndpoints.ts';
@@ -58,7 +59,7 @@ function PrecautionForm() {
         />
         <TextInput size="xs" w={180} label="Reason" {...form.getInputProps('reason')} />
         <TextInput size="xs" w={140} label="Set by" {...form.getInputProps('setBy')} />
-        <TextInput size="xs" type="date" label="Review on" {...form.getInputProps('until')} />
+        <DayInput size="xs" label="Review on" {...form.getInputProps('until')} />
         <Button size="xs" variant="light" type="submit" loading={isLoading}>
           Set precaution
         </Button>

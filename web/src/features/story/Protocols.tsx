@@ -5,6 +5,7 @@ import { errorText } from '../../app/api.ts';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, today } from '../../app/today.ts';
+import { DayInput } from '../../components/DayInput.tsx';
 import { SideMark } from '../../components/SideMark.tsx';
 import { usePutProtocolMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -57,13 +58,7 @@ function ProtocolForm({ gate, known }: { gate: Gate; known: AthleteRow['protocol
           value={by}
           onChange={(e) => set({ by: e.currentTarget.value })}
         />
-        <TextInput
-          size="xs"
-          type="date"
-          label="On"
-          value={date}
-          onChange={(e) => set({ date: e.currentTarget.value })}
-        />
+        <DayInput size="xs" label="On" value={date} onChange={(next) => set({ date: next })} />
         <MultiSelect
           size="xs"
           w={270}

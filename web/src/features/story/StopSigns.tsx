@@ -7,6 +7,7 @@ import { errorText } from '../../app/api.ts';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
+import { DayInput } from '../../components/DayInput.tsx';
 import { dayText, today } from '../../app/today.ts';
 import { useClearRedFlagMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -50,7 +51,7 @@ function ClearanceForm({ row, onDone }: { row: RedFlagRow; onDone: () => void })
       <RestoredNote {...before} />
       <Group align="flex-end" gap="xs" mt={6}>
         <TextInput size="xs" label="Cleared by (clinician's name)" {...form.getInputProps('by')} />
-        <TextInput size="xs" type="date" label="On" {...form.getInputProps('date')} />
+        <DayInput size="xs" label="On" {...form.getInputProps('date')} />
         <TextInput size="xs" label="Written scope" w={260} {...form.getInputProps('scope')} />
         <MultiSelect
           size="xs"
@@ -60,7 +61,7 @@ function ClearanceForm({ row, onDone }: { row: RedFlagRow; onDone: () => void })
           data={reference.data.precautions.map((p) => ({ value: p.id, label: p.name }))}
           {...form.getInputProps('avoid')}
         />
-        <TextInput size="xs" type="date" label="Until (review)" {...form.getInputProps('until')} />
+        <DayInput size="xs" label="Until (review)" {...form.getInputProps('until')} />
         <Button size="xs" type="submit" loading={isLoading}>
           Record clearance
         </Button>

@@ -7,6 +7,7 @@ import { conflictOf } from '../../app/api.ts';
 import { forget } from '../../app/kept/store.ts';
 import { useReference } from '../../app/reference.tsx';
 import { AthleteForm } from '../athletes/AthleteForm.tsx';
+import { Keeping } from '../athletes/Keeping.tsx';
 import { useAthleteQuery, useUpdateAthleteMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { Injuries } from './Injuries.tsx';
@@ -102,6 +103,7 @@ export function StoryPage() {
         <Precautions />
       </div>
       <About />
+      <Keeping />
     </div>
   );
 }

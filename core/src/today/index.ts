@@ -1,0 +1,2 @@
+export { todoOf } from './todo.ts';
+export type { Todo } from './schema.ts';

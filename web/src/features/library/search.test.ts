@@ -1,0 +1,28 @@
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { describe, expect, it } from 'vitest';
+import { searchDrills } from './search.ts';
+
+const found = (text: string) => [...(searchDrills(bundledReference, text) ?? [])].sort((a, b) => b[1] - a[1]);
+const namesOf = (text: string) => found(text).map(([id]) => bundledReference.drills.get(id)?.name ?? '');
+const servesOf = (text: string) =>
+  found(text)
+    .slice(0, 10)
+    .map(([id]) => bundledReference.drills.get(id)?.serves.map((s) => s.restriction) ?? []);
+
+describe('searching the library', () => {
+  it.each(['stiff ankle', 'ankle stiffness', 'dorsiflexion'])('"%s" finds what frees the ankle', (text) => {
+    expect(found(text).length).toBeGreaterThan(3);
+    const hits = servesOf(text).filter((list) => list.includes('ankle-dorsiflexion-limit'));
+    expect(hits.length).toBeGreaterThanOrEqual(4);
+  });
+  it('"calf band" finds calf work with a band', () => {
+    const [first] = found('calf band');
+    const drill = bundledReference.drills.get(first?.[0] ?? '');
+    expect(drill?.equipment.join()).toContain('band');
+  });
+  it('forgives a misspelt word, and finds nothing for what is nowhere', () => {
+    expect(namesOf('hamstrng bridge').length).toBeGreaterThan(0);
+    expect(namesOf('xylophone')).toEqual([]);
+    expect(searchDrills(bundledReference, '  ')).toBeNull();
+  });
+});

@@ -1,0 +1,90 @@
+import type { Drill, Reference } from '@yonder/core/reference';
+import MiniSearch from 'minisearch';
+
+/** What people say for what the reference calls otherwise; both ways round. */
+const SAME: readonly (readonly string[])[] = [
+  ['dorsiflexion', 'ankle', 'knee to wall', 'lunge'],
+  ['plantarflexion', 'calf', 'heel raise'],
+  ['calf', 'soleus', 'gastrocnemius', 'heel', 'achilles'],
+  ['stiff', 'stiffness', 'tight', 'range', 'limited', 'mobility', 'mobilise'],
+  ['weak', 'weakness', 'strength', 'strengthen'],
+  ['wobbly', 'balance', 'stability', 'stabilise', 'unsteady'],
+  ['hamstring', 'back of the thigh'],
+  ['quadriceps', 'quad', 'front of the thigh'],
+  ['adductor', 'groin', 'inner thigh'],
+  ['abductor', 'glute', 'outer hip', 'clam'],
+  ['band', 'theraband', 'elastic', 'loop'],
+  ['rotator', 'cuff', 'external rotation'],
+  ['core', 'trunk', 'plank', 'lumbopelvic'],
+  ['thoracic', 'upper back', 'mid back'],
+  ['wrist', 'hand', 'finger', 'grip', 'forearm'],
+  ['jump', 'hop', 'landing', 'plyometric', 'rebound'],
+  ['warm', 'raise', 'warmup', 'pulse'],
+];
+
+const termsOf = (text: string) =>
+  text
+    .toLowerCase()
+    .split(/[\s,;/-]+/)
+    .filter((word) => word.length > 1);
+
+const synonyms = new Map<string, Set<string>>();
+for (const group of SAME)
+  for (const word of group.flatMap(termsOf)) {
+    const known = synonyms.get(word) ?? new Set<string>();
+    for (const other of group.flatMap(termsOf)) if (other !== word) known.add(other);
+    synonyms.set(word, known);
+  }
+
+const indexes = new WeakMap<Reference, MiniSearch>();
+
+function indexOf(reference: Reference): MiniSearch {
+  const known = indexes.get(reference);
+  if (known) return known;
+  const index = new MiniSearch({
+    fields: ['name', 'ladder', 'serves', 'regions', 'kit', 'words'],
+    tokenize: termsOf,
+    searchOptions: { boost: { name: 4, ladder: 2, serves: 2 } },
+  });
+  index.addAll(
+    reference.data.drills.map((drill: Drill) => ({
+      id: drill.id,
+      name: drill.name,
+      ladder: reference.ladders.get(drill.ladder)?.name ?? '',
+      serves: drill.serves
+        .filter((s) => s.match >= 0.4)
+        .map((s) => reference.restrictions.get(s.restriction)?.name ?? '')
+        .join(' '),
+      regions: drill.regions.primary.map((region) => reference.regions.get(region)?.name ?? '').join(' '),
+      kit: drill.equipment.join(' '),
+      words: `${drill.category} ${drill.position} ${drill.contraction}`,
+    })),
+  );
+  indexes.set(reference, index);
+  return index;
+}
+
+/**
+ * Drills for something typed, best first: every word counts, as it stands, as another word for the same, or misspelt by a
+ * letter or two. Null when nothing was typed.
+ */
+export function searchDrills(reference: Reference, text: string): ReadonlyMap<string, number> | null {
+  const words = termsOf(text);
+  if (words.length === 0) return null;
+  const index = indexOf(reference);
+  const scores = words.map((word) => {
+    const own = index.search(word, { prefix: true, fuzzy: word.length > 4 ? 0.2 : false });
+    const alike = [...(synonyms.get(word) ?? [])].flatMap((other) =>
+      index.search(other, { prefix: false, fuzzy: false }).map((hit) => ({ ...hit, score: hit.score * 0.5 })),
+    );
+    const best = new Map<string, number>();
+    for (const { id, score } of [...own, ...alike]) best.set(id, Math.max(score, best.get(id) ?? 0));
+    return best;
+  });
+  const [first = new Map<string, number>(), ...rest] = scores;
+  return new Map(
+    [...first]
+      .filter(([id]) => rest.every((one) => one.has(id)))
+      .map(([id, score]) => [id, score + rest.reduce((sum, one) => sum + (one.get(id) ?? 0), 0)]),
+  );
+}
