@@ -28,6 +28,10 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
   });
 
   it.each([
+    ['today', '', '/today', 'Since yesterday'],
+    ['the practice and its people', '', '/practice', 'Last sign-in'],
+    ['one’s own account', '', '/account', 'Last sign-ins'],
+    ['a link that is none', '', '/link#nothing', 'no whole link'],
     ['the athletes list', '', '/athletes', 'Mira Oldtown'],
     ['a new athlete', '', '/athletes/new', 'What the sport asks'],
     ['the stop-and-refer gate', 'Wren Hollis', '/gate', 'Before anything is built'],
@@ -49,6 +53,24 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     await clinician.opens(name ? `/athletes/${ids.get(name)}${path}` : path);
     if (path === '/screen') await clinician.hasNothingNew();
     await clinician.reads(text);
+    expect(await violations(open)).toEqual([]);
+  });
+
+  it('the keys, erasing and the menus of a routine have none', async () => {
+    await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/story`);
+    await clinician.sees('Erase…', 'button');
+    await open.page.keyboard.type('?');
+    await clinician.sees('Keys', 'table');
+    expect(await violations(open)).toEqual([]);
+    await open.page.keyboard.press('Escape');
+    await clinician.seesNoMore('Keys', 'table');
+    await clinician.presses('Erase…');
+    await clinician.reads('go for good');
+    expect(await violations(open)).toEqual([]);
+    await open.page.keyboard.press('Escape');
+    await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/routine`);
+    await clinician.presses('Derive…');
+    await open.page.waitForSelector('[role="menu"]');
     expect(await violations(open)).toEqual([]);
   });
 

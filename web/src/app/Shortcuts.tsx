@@ -1,5 +1,6 @@
-import { Modal, Table } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
+import { Table } from '@mantine/core';
+import { Dialog } from '../components/Dialog.tsx';
+import { useWindowEvent } from '@mantine/hooks';
 import { useState } from 'react';
 
 const KEYS: readonly (readonly [string, string, string])[] = [
@@ -20,15 +21,13 @@ const KEYS: readonly (readonly [string, string, string])[] = [
 /** Every key of the application, on `?`; never while something is typed. */
 export function Shortcuts() {
   const [open, setOpen] = useState(false);
-  useHotkeys([['shift+?', () => setOpen((shown) => !shown)]]);
+  useWindowEvent('keydown', (event) => {
+    const typing = event.target instanceof Element && event.target.closest('input, textarea, select');
+    if (event.key === '?' && !typing) setOpen((shown) => !shown);
+  });
+  if (!open) return null;
   return (
-    <Modal
-      opened={open}
-      onClose={() => setOpen(false)}
-      title="Keys"
-      size="lg"
-      closeButtonProps={{ 'aria-label': 'Close' }}
-    >
+    <Dialog onClose={() => setOpen(false)} title="Keys" size="lg">
       <Table fz="sm" verticalSpacing={4} aria-label="Keys">
         <Table.Tbody>
           {KEYS.map(([where, key, what]) => (
@@ -44,6 +43,6 @@ export function Shortcuts() {
           ))}
         </Table.Tbody>
       </Table>
-    </Modal>
+    </Dialog>
   );
 }

@@ -66,7 +66,7 @@ export async function useLink(deps: Deps, token: string, password: string): Prom
     await everywhere.account_links.update({ id: link.id }, { usedAt: deps.clock() });
     await everywhere.clinicians.update(
       { id: clinician.id },
-      { passwordHash, sessionEpoch: clinician.sessionEpoch + 1, version: clinician.version + 1 },
+      { passwordHash, sessionEpoch: clinician.sessionEpoch + 1 },
     );
     await query(
       `INSERT INTO audit_events (practice_id, actor_kind, actor_id, action) VALUES (:practiceId, 'clinician', :id, :action)`,

@@ -1,4 +1,5 @@
-import { Button, Group, Modal, Text } from '@mantine/core';
+import { Button, Group, Text } from '@mantine/core';
+import { Dialog } from '../../components/Dialog.tsx';
 import { useBlocker } from 'react-router';
 import { unsaved } from './unsaved.ts';
 
@@ -11,7 +12,7 @@ export function LeaveGuard() {
   if (blocker.state !== 'blocked') return null;
   const open = [...unsaved.values()];
   return (
-    <Modal opened onClose={() => blocker.reset()} title="Not saved yet">
+    <Dialog onClose={() => blocker.reset()} title="Not saved yet">
       <Text>
         {open.map(({ label }) => label).join(', ')}: typed and not saved. It is kept on this device and will
         be there when you come back.
@@ -34,6 +35,6 @@ export function LeaveGuard() {
           Stay
         </Button>
       </Group>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,5 @@
-import { Alert, Button, Group, Modal, Text, TextInput, Title } from '@mantine/core';
+import { Alert, Button, Group, Text, TextInput, Title } from '@mantine/core';
+import { Dialog } from '../../components/Dialog.tsx';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { errorText } from '../../app/api.ts';
@@ -22,7 +23,7 @@ function Erase({ onClose }: { onClose: () => void }) {
         () => undefined, // shown below
       );
   return (
-    <Modal opened onClose={onClose} title={`Erase ${athlete.name}?`}>
+    <Dialog onClose={onClose} title={`Erase ${athlete.name}?`}>
       <Text size="sm">
         Story, screenings, routines, sessions and decisions go for good. That and why it was erased, and who
         saw and changed the record, stays without the name. Export first what has to be kept; local rules on
@@ -51,7 +52,7 @@ function Erase({ onClose }: { onClose: () => void }) {
           Cancel
         </Button>
         <Button
-          color="red"
+          color="red.9"
           loading={isLoading}
           disabled={name !== athlete.name || reason.trim().length < 3}
           onClick={send}
@@ -59,7 +60,7 @@ function Erase({ onClose }: { onClose: () => void }) {
           Erase for good
         </Button>
       </Group>
-    </Modal>
+    </Dialog>
   );
 }
 

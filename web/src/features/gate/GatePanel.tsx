@@ -162,7 +162,7 @@ function Topic({ topic, place, before, onAnswered }: TopicProps) {
         {there.length > 0 ? (
           <Button
             size="lg"
-            color="red"
+            color="red.9"
             loading={isLoading}
             disabled={incomplete}
             onClick={() => send('signs')}

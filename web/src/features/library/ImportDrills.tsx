@@ -1,4 +1,5 @@
-import { Alert, Button, FileButton, Group, Modal, Stack, Text } from '@mantine/core';
+import { Alert, Button, FileButton, Group, Stack, Text } from '@mantine/core';
+import { Dialog } from '../../components/Dialog.tsx';
 import { IconUpload } from '@tabler/icons-react';
 import type { ImportedDrills } from '@yonder/core/contracts';
 import { readDrillFile } from '@yonder/core/formats';
@@ -71,43 +72,45 @@ export function ImportDrills() {
           {problem}
         </Alert>
       ) : null}
-      <Modal opened={picked !== null} onClose={() => setPicked(null)} title={`Import ${picked?.file ?? ''}`}>
-        <Stack gap="xs">
-          {picked && picked.checked.added.length > 0 ? (
-            <Text size="sm">New: {picked.checked.added.join(', ')}.</Text>
-          ) : null}
-          {picked && picked.checked.replaced.length > 0 ? (
-            <Text size="sm">
-              Replaced, since their id is there already: {picked.checked.replaced.join(', ')}.
-            </Text>
-          ) : null}
-          {faults.length > 0 ? (
-            <Alert color="copper" role="alert" title="Nothing can be taken over yet">
-              <ul>
-                {faults.slice(0, SHOWN).map(({ path, message }) => (
-                  <li key={`${path} ${message}`}>
-                    {path}: {message}
-                  </li>
-                ))}
-              </ul>
-              {faults.length > SHOWN ? `and ${faults.length - SHOWN} more.` : ''}
-            </Alert>
-          ) : null}
-          {error ? (
-            <Alert color="copper" role="alert">
-              {errorText(error)}
-            </Alert>
-          ) : null}
-          <Group justify="flex-end">
-            <Button variant="default" onClick={() => setPicked(null)}>
-              Cancel
-            </Button>
-            <Button disabled={faults.length > 0} loading={isLoading} onClick={take}>
-              Take them over
-            </Button>
-          </Group>
-        </Stack>
-      </Modal>
+      {picked ? (
+        <Dialog onClose={() => setPicked(null)} title={`Import ${picked.file}`}>
+          <Stack gap="xs">
+            {picked.checked.added.length > 0 ? (
+              <Text size="sm">New: {picked.checked.added.join(', ')}.</Text>
+            ) : null}
+            {picked.checked.replaced.length > 0 ? (
+              <Text size="sm">
+                Replaced, since their id is there already: {picked.checked.replaced.join(', ')}.
+              </Text>
+            ) : null}
+            {faults.length > 0 ? (
+              <Alert color="copper" role="alert" title="Nothing can be taken over yet">
+                <ul>
+                  {faults.slice(0, SHOWN).map(({ path, message }) => (
+                    <li key={`${path} ${message}`}>
+                      {path}: {message}
+                    </li>
+                  ))}
+                </ul>
+                {faults.length > SHOWN ? `and ${faults.length - SHOWN} more.` : ''}
+              </Alert>
+            ) : null}
+            {error ? (
+              <Alert color="copper" role="alert">
+                {errorText(error)}
+              </Alert>
+            ) : null}
+            <Group justify="flex-end">
+              <Button variant="default" onClick={() => setPicked(null)}>
+                Cancel
+              </Button>
+              <Button disabled={faults.length > 0} loading={isLoading} onClick={take}>
+                Take them over
+              </Button>
+            </Group>
+          </Stack>
+        </Dialog>
+      ) : null}
     </>
   );
 }

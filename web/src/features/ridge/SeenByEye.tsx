@@ -1,4 +1,5 @@
-import { Alert, Button, Group, List, Modal, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { Alert, Button, Group, List, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { Dialog } from '../../components/Dialog.tsx';
 import type { Region, Side } from '@yonder/core/domain';
 import { nameOf, REGION_LABEL, SIDE_LABEL } from '@yonder/core/words';
 import { errorText } from '../../app/api.ts';
@@ -65,8 +66,7 @@ export function SeenByEye({ region, onClose }: Props) {
         () => undefined,
       );
   return (
-    <Modal
-      opened
+    <Dialog
       onClose={onClose}
       title="A restriction seen by eye"
       centered
@@ -120,6 +120,6 @@ export function SeenByEye({ region, onClose }: Props) {
           Add {restriction ? nameOf(reference, restriction).toLowerCase() : 'restriction'}
         </Button>
       </Group>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,5 @@
-import { Button, Group, Modal, Text, TextInput } from '@mantine/core';
+import { Button, Group, Text, TextInput } from '@mantine/core';
+import { Dialog } from '../../components/Dialog.tsx';
 import { useForm } from '@mantine/form';
 import type { Check } from '@yonder/core/checks';
 import type { Draft, OverrideInput } from '@yonder/core/contracts';
@@ -37,8 +38,7 @@ export function OverridesDialog({ checks, draft, number, onIssue, onClose }: Pro
     );
   });
   return (
-    <Modal
-      opened
+    <Dialog
       onClose={onClose}
       title={`Version ${number} goes against ${checks.length === 1 ? 'a rule' : `${checks.length} rules`}`}
       size="lg"
@@ -64,6 +64,6 @@ export function OverridesDialog({ checks, draft, number, onIssue, onClose }: Pro
           <Button type="submit">Issue version {number} with these reasons</Button>
         </Group>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,5 @@
-import { Alert, Button, Group, Modal, Stack, Text, TextInput } from '@mantine/core';
+import { Alert, Button, Group, Stack, Text, TextInput } from '@mantine/core';
+import { Dialog } from '../../components/Dialog.tsx';
 import { useForm } from '@mantine/form';
 import { notifications } from '@mantine/notifications';
 import type { Draft, TemplateRow } from '@yonder/core/contracts';
@@ -43,7 +44,7 @@ export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => 
       );
   });
   return (
-    <Modal opened onClose={onClose} title="Keep as a template of the practice">
+    <Dialog onClose={onClose} title="Keep as a template of the practice">
       <form onSubmit={keep}>
         <Stack gap="xs">
           <TextInput label="Name" data-autofocus {...form.getInputProps('name')} />
@@ -65,7 +66,7 @@ export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => 
           </Button>
         </Stack>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -113,23 +114,25 @@ export function TemplatePicker({ onUse }: { onUse: (template: TemplateRow) => vo
       <Button variant="default" size="xs" onClick={() => setOpened(true)}>
         From a template
       </Button>
-      <Modal opened={opened} onClose={() => setOpened(false)} title="Start from a template" size="lg">
-        <Stack gap="sm">
-          {ranked.map((template) => (
-            <TemplateLine
-              key={template.id}
-              template={template}
-              onUse={() => {
-                setOpened(false);
-                onUse(template);
-              }}
-            />
-          ))}
-          {templates?.length === 0 ? (
-            <Text>None yet. Build a routine and keep it with “Save as template”.</Text>
-          ) : null}
-        </Stack>
-      </Modal>
+      {opened ? (
+        <Dialog onClose={() => setOpened(false)} title="Start from a template" size="lg">
+          <Stack gap="sm">
+            {ranked.map((template) => (
+              <TemplateLine
+                key={template.id}
+                template={template}
+                onUse={() => {
+                  setOpened(false);
+                  onUse(template);
+                }}
+              />
+            ))}
+            {templates?.length === 0 ? (
+              <Text>None yet. Build a routine and keep it with “Save as template”.</Text>
+            ) : null}
+          </Stack>
+        </Dialog>
+      ) : null}
     </>
   );
 }

@@ -1,4 +1,5 @@
-import { Alert, Button, Group, Modal, Stack, Text } from '@mantine/core';
+import { Alert, Button, Group, Stack, Text } from '@mantine/core';
+import { Dialog } from '../../components/Dialog.tsx';
 import { useHotkeys } from '@mantine/hooks';
 import {
   IconPlayerPause,
@@ -22,7 +23,7 @@ import type { Run } from './useRun.ts';
 
 function PainModal({ run, stopAbove, onClose }: { run: Run; stopAbove: number; onClose: () => void }) {
   return (
-    <Modal opened onClose={onClose} title="How much does it hurt, 0 to 10?">
+    <Dialog onClose={onClose} title="How much does it hurt, 0 to 10?">
       <Group gap={8}>
         {Array.from({ length: 11 }, (_, pain) => (
           <Button
@@ -43,7 +44,7 @@ function PainModal({ run, stopAbove, onClose }: { run: Run; stopAbove: number; o
       <Text size="sm" mt="sm">
         Above {stopAbove} this drill stops for today.
       </Text>
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -62,7 +63,7 @@ function SwapModal({ run, onClose }: { run: Run; onClose: () => void }) {
       .then(setSwaps, () => setSwaps([]));
   }
   return (
-    <Modal opened onClose={onClose} title={`Instead of ${nameOf(reference, run.items[index]?.drill ?? '')}`}>
+    <Dialog onClose={onClose} title={`Instead of ${nameOf(reference, run.items[index]?.drill ?? '')}`}>
       <Stack gap={6}>
         {swaps === null ? <Text role="status">Looking…</Text> : null}
         {swaps?.length === 0 ? (
@@ -83,7 +84,7 @@ function SwapModal({ run, onClose }: { run: Run; onClose: () => void }) {
           </Button>
         ))}
       </Stack>
-    </Modal>
+    </Dialog>
   );
 }
 

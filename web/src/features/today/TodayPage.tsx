@@ -82,7 +82,7 @@ function Row({ athlete, todo, words }: Line) {
         size="xs"
         data-todo
         variant={words.group === 'first' ? 'filled' : 'light'}
-        color={todo.kind === 'blocked' ? 'red' : undefined}
+        color={todo.kind === 'blocked' ? 'red.9' : undefined}
         aria-label={`${words.action}: ${athlete.name}`}
       >
         {words.action}
