@@ -1,4 +1,8 @@
 // A signed-in client of the API for trials.
+import { randomUUID } from 'node:crypto';
+import { REGIONS } from '../../core/src/domain/index.ts';
+import { bundledReference } from '../../core/src/reference/bundled.ts';
+import { gateTopics } from '../../core/src/safety/index.ts';
 
 export const ACCOUNT = { email: 'rowan@northfell.example', password: 'ridge-walk' };
 
@@ -23,4 +27,13 @@ export async function clientOf(base, account) {
     get: (path) => raw('GET', path),
     post: (path, body) => raw('POST', path, JSON.stringify(body)),
   };
+}
+
+/** Answers every topic of the gate with "none of these" for an athlete born on a day. */
+export async function throughGate(client, athlete, birthDate, today) {
+  for (const { id } of gateTopics(bundledReference, REGIONS, birthDate, today)) {
+    const body = { id: randomUUID(), topic: id, outcome: 'none', signs: [] };
+    const { ok, status } = await client.post(`/athletes/${athlete}/gate`, body);
+    if (!ok) throw new Error(`gate ${id}: ${status}`);
+  }
 }

@@ -9,7 +9,7 @@ import pg from 'pg';
 import { removeCluster, startCluster } from '../lib/postgres.mjs';
 import { runOnce, startServer } from '../lib/server.mjs';
 import { seededRandom } from '../../core/src/random/index.ts';
-import { ACCOUNT, clientOf } from './client.mjs';
+import { ACCOUNT, clientOf, throughGate } from './client.mjs';
 
 const rounds = Number(process.argv[2] ?? 30);
 const random = seededRandom(Number(process.argv[3] ?? 1));
@@ -97,6 +97,8 @@ async function writer(client, gone) {
       sent.push(step);
       await send(client, step);
       if (!step.acknowledged) break;
+      if (step.table === 'athletes')
+        await throughGate(client, athlete, '2000-01-01', today).catch(() => undefined);
     }
   }
 }

@@ -37,7 +37,58 @@ async function caseJson(deps: Deps, unit: Unit, athleteId: string, on: string): 
   return json;
 }
 
-/** Athletes: the list, one of them, and the case the core judges. */
+/** How an athlete leaves the lists, goes out whole, or is erased. */
+function keepingEndpoints(): Endpoint[] {
+  return [
+    endpoint({
+      id: 'archiveAthlete',
+      tag: 'athletes',
+      method: 'post',
+      path: '/athletes/:athleteId/archive',
+      summary: 'Take an athlete off the lists, or back onto them',
+      least: 'clinician',
+      audits: 'athlete.archive',
+      params: athlete,
+      body: archiveSchema,
+      response: athleteSchemaRow,
+      handler: ({ unit, params, body }) => keeping.archiveAthlete(unit, params.athleteId, body),
+    }),
+    endpoint({
+      id: 'exportAthlete',
+      tag: 'athletes',
+      method: 'get',
+      path: '/athletes/:athleteId/export.json',
+      summary: 'Everything on record of one athlete',
+      least: 'clinician',
+      audits: 'athlete.export',
+      params: athlete,
+      sends: 'application/json',
+      handler: async ({ unit, params }) => {
+        const document = await keeping.exportAthlete(unit, params.athleteId);
+        return new Sent((response) => {
+          const name = `athlete-${params.athleteId}.json`;
+          response.set('Content-Disposition', `attachment; filename="${name}"`).json(document);
+        });
+      },
+    }),
+    endpoint({
+      id: 'eraseAthlete',
+      tag: 'athletes',
+      method: 'post',
+      path: '/athletes/:athleteId/erase',
+      summary: 'Erase an athlete; the name has to be typed again',
+      least: 'owner',
+      audits: 'athlete.erase',
+      params: athlete,
+      body: eraseSchema,
+      response: erasedSchema,
+      handler: ({ unit, params, body }) => keeping.eraseAthlete(unit, params.athleteId, body),
+      again: ({ unit, body }) => keeping.erasedBefore(unit, body.id),
+    }),
+  ];
+}
+
+/** Athletes: the list, one of them, the case the core judges, and how they are kept. */
 export function athleteEndpoints(deps: Deps): Endpoint[] {
   return [
     endpoint({
@@ -97,51 +148,6 @@ export function athleteEndpoints(deps: Deps): Endpoint[] {
       handler: ({ unit, params, body }) => service.updateAthlete(unit, params.athleteId, body),
     }),
     endpoint({
-      id: 'archiveAthlete',
-      tag: 'athletes',
-      method: 'post',
-      path: '/athletes/:athleteId/archive',
-      summary: 'Take an athlete off the lists, or back onto them',
-      least: 'clinician',
-      audits: 'athlete.archive',
-      params: athlete,
-      body: archiveSchema,
-      response: athleteSchemaRow,
-      handler: ({ unit, params, body }) => keeping.archiveAthlete(unit, params.athleteId, body),
-    }),
-    endpoint({
-      id: 'exportAthlete',
-      tag: 'athletes',
-      method: 'get',
-      path: '/athletes/:athleteId/export.json',
-      summary: 'Everything on record of one athlete',
-      least: 'clinician',
-      audits: 'athlete.export',
-      params: athlete,
-      sends: 'application/json',
-      handler: async ({ unit, params }) => {
-        const document = await keeping.exportAthlete(unit, params.athleteId);
-        return new Sent((response) => {
-          const name = `athlete-${params.athleteId}.json`;
-          response.set('Content-Disposition', `attachment; filename="${name}"`).json(document);
-        });
-      },
-    }),
-    endpoint({
-      id: 'eraseAthlete',
-      tag: 'athletes',
-      method: 'post',
-      path: '/athletes/:athleteId/erase',
-      summary: 'Erase an athlete; the name has to be typed again',
-      least: 'owner',
-      audits: 'athlete.erase',
-      params: athlete,
-      body: eraseSchema,
-      response: erasedSchema,
-      handler: ({ unit, params, body }) => keeping.eraseAthlete(unit, params.athleteId, body),
-      again: ({ unit, body }) => keeping.erasedBefore(unit, body.id),
-    }),
-    endpoint({
       id: 'readCase',
       tag: 'athletes',
       method: 'get',
@@ -159,5 +165,6 @@ export function athleteEndpoints(deps: Deps): Endpoint[] {
         });
       },
     }),
+    ...keepingEndpoints(),
   ];
 }

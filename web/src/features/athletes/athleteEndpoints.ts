@@ -18,14 +18,17 @@ type OfAthlete<Body> = { athleteId: string; body: Body };
 const touched = (_result: unknown, error: unknown, { athleteId }: { athleteId: string }) =>
   error ? [] : ['Athletes' as const, 'Case' as const, { type: 'Athlete' as const, id: athleteId }];
 
+/** Reads a list of athletes to its end. */
+const listOf = (path: string) => (_arg: void, _api: unknown, _extra: unknown, fetch: unknown) =>
+  allPages<AthleteSummary, { pending: number }>(
+    path,
+    fetch as (path: string) => Promise<{ data?: unknown; error?: ApiError }>,
+  );
+
 const athletesApi = api.injectEndpoints({
   endpoints: (build) => ({
     athletes: build.query<Omit<AthleteList, 'next'>, void>({
-      queryFn: (_arg, _api, _extra, fetch) =>
-        allPages<AthleteSummary, { pending: number }>(
-          '/athletes',
-          fetch as (path: string) => Promise<{ data?: unknown; error?: ApiError }>,
-        ),
+      queryFn: listOf('/athletes'),
       providesTags: ['Athletes'],
     }),
     athlete: build.query<AthleteRow, string>({
@@ -53,11 +56,7 @@ const athletesApi = api.injectEndpoints({
       invalidatesTags: (_result, error) => (error ? [] : ['Athletes']),
     }),
     archivedAthletes: build.query<Omit<AthleteList, 'next'>, void>({
-      queryFn: (_arg, _api, _extra, fetch) =>
-        allPages<AthleteSummary, { pending: number }>(
-          '/athletes?archived=yes',
-          fetch as (path: string) => Promise<{ data?: unknown; error?: ApiError }>,
-        ),
+      queryFn: listOf('/athletes?archived=yes'),
       providesTags: ['Athletes'],
     }),
     addInjury: build.mutation<AthleteRow, OfAthlete<object>>({

@@ -280,10 +280,21 @@ function useUndoKeys(): void {
   );
 }
 
+/** Throws the draft away: on this device at once, on the server after what is under way is stored. */
+function useThrowAway(athleteId: string, settled: () => Promise<number | null>) {
+  const dispatch = useAppDispatch();
+  const [discard] = useDiscardDraftMutation();
+  return async () => {
+    const version = await settled();
+    forget(`draft/${athleteId}`);
+    dispatch(opened({ athleteId, draft: null }));
+    if (version !== null) await discard({ athleteId, version });
+  };
+}
+
 /** Routine: built, explained, checked, edited and issued; the versions until then. */
 export function RoutinePage() {
   const reference = useReference();
-  const dispatch = useAppDispatch();
   const { athlete, case: input, report: findings, subject } = useWorkspace();
   const edit = useEdit();
   const { draft, ready, problem, settled, conflict, choose } = useDraft(athlete.id);
@@ -292,7 +303,7 @@ export function RoutinePage() {
   const [picked, setPicked] = useState<string | null>(null);
   const [note, setNote] = useState('');
   const [keeping, setKeeping] = useState(false);
-  const [discard] = useDiscardDraftMutation();
+  const throwAway = useThrowAway(athlete.id, settled);
   const asked = useMemo(() => ({ subject, request }), [subject, request]);
   const explained = useExplained(asked, draft);
   const refit = useRefit(asked);
@@ -320,13 +331,6 @@ export function RoutinePage() {
   }
   const minutes =
     request.minutes ?? reference.structures.get(draft?.structure ?? '')?.minutes.default ?? athlete.minutes;
-  const throwAway = async () => {
-    setNote('');
-    const version = await settled();
-    forget(`draft/${athlete.id}`);
-    dispatch(opened({ athleteId: athlete.id, draft: null }));
-    if (version !== null) await discard({ athleteId: athlete.id, version });
-  };
   const change = (part: Partial<BuildRequest>) => {
     builder.overtaken();
     changeRequest(part);
@@ -377,7 +381,10 @@ export function RoutinePage() {
                   busy={refit.busy}
                   onDerive={(variant) => refit.derive(variant, draft.request, draft.items)}
                   onKeep={() => setKeeping(true)}
-                  onDiscard={() => void throwAway()}
+                  onDiscard={() => {
+                    setNote('');
+                    void throwAway();
+                  }}
                 />
               }
             />

@@ -130,6 +130,16 @@ function useMoves(onNext: () => void) {
   return { section, table, enter, switchSide };
 }
 
+/** Unit, trials and how long a test takes. */
+function Facts({ test }: Pick<Props, 'test'>) {
+  return (
+    <p className={classes.facts}>
+      in {unitWord(test.unit)}, {test.trials.count} {test.trials.count === 1 ? 'trial' : 'trials'} (
+      {test.trials.aggregate} counts), about {duration(test.timeSeconds)} for both sides
+    </p>
+  );
+}
+
 /** Entry of one test: type, Enter, next field; S switches the side; ? shows how it is done. */
 export function TestEntry({
   test,
@@ -184,10 +194,7 @@ export function TestEntry({
       <Title order={2} size={19} id="test-title">
         {test.name}
       </Title>
-      <p className={classes.facts}>
-        in {unitWord(test.unit)}, {test.trials.count} {test.trials.count === 1 ? 'trial' : 'trials'} (
-        {test.trials.aggregate} counts), about {duration(test.timeSeconds)} for both sides
-      </p>
+      <Facts test={test} />
       {test.faults ? (
         <FaultMarks
           test={test}
