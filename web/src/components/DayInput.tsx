@@ -32,6 +32,7 @@ export function DayInput({ label, value, onChange, error, size = 'sm', w = 140 }
       placeholder="14 Mar 2027"
       dateParser={(text) => parseDay(text)}
       fixOnBlur={false}
+      allowDeselect
       minDate="1900-01-01"
       maxDate="2199-12-31"
     />

@@ -24,7 +24,12 @@ interface Props {
 /** Versions that are one press away, each solved anew from what a routine holds; and what else can be done with it. */
 export function Derive({ busy, onDerive, onKeep, onDiscard }: Props) {
   return (
-    <Menu withArrow>
+    <Menu
+      withArrow
+      withinPortal={false}
+      withInitialFocusPlaceholder={false}
+      transitionProps={{ duration: 0 }}
+    >
       <Menu.Target>
         <Button variant="default" size="xs" h={34} loading={busy}>
           Derive…
