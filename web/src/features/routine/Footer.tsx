@@ -45,6 +45,10 @@ function Spread({ totals, cap, children }: { totals: Totals; cap: number; childr
         ))}
       </div>
       <div className={classes.spreadText}>
+        <span>
+          drills {duration(totals.seconds - totals.between)} + changing over {duration(totals.between)} ={' '}
+          {duration(totals.seconds)}
+        </span>
         {totals.regions.slice(0, 4).map(({ region, seconds }) => (
           <span key={region}>
             {REGION_LABEL[region]} {duration(seconds)}

@@ -3,7 +3,7 @@ import { IconTrash } from '@tabler/icons-react';
 import { injuryInputSchema } from '@yonder/core/contracts';
 import type { AthleteRow } from '@yonder/core/contracts';
 import { REGIONS } from '@yonder/core/domain';
-import { nameOf } from '@yonder/core/words';
+import { nameOf, withSide } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { errorText } from '../../app/api.ts';
 import { useKeptForm } from '../../app/kept/useKept.ts';
@@ -104,7 +104,7 @@ export function Injuries() {
           <li key={injury.id} className={classes.line}>
             <SideMark side={injury.side} />
             <span>
-              <b>{nameOf(reference, injury.region)}</b>, {dayText(injury.date)}
+              <b>{withSide(nameOf(reference, injury.region), injury.side)}</b>, {dayText(injury.date)}
               {injury.what ? `, ${injury.what}` : ''}
               {injury.operated ? `; operated, ${leaderOf(athlete, injury)}` : ''}
             </span>

@@ -1,7 +1,7 @@
 import { Button, Group, Select, Text, Title } from '@mantine/core';
 import { painInputSchema } from '@yonder/core/contracts';
 import { PAIN_ASPECTS, PAIN_FEELS, REGIONS } from '@yonder/core/domain';
-import { nameOf } from '@yonder/core/words';
+import { nameOf, withSide } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { errorText } from '../../app/api.ts';
 import { useKeptForm } from '../../app/kept/useKept.ts';
@@ -144,7 +144,7 @@ export function Pains() {
             <SideMark side={pain.side} />
             <span>
               <b>
-                {nameOf(reference, pain.region)}
+                {withSide(nameOf(reference, pain.region), pain.side)}
                 {pain.aspect ? `, ${pain.aspect}` : ''}
               </b>{' '}
               {pain.nrs}/10 {whenText(pain.when)}
