@@ -125,6 +125,9 @@ export const testPainSchema = z.strictObject({
 
 export const faultMarkSchema = z.strictObject({ id, mark: z.enum(['slight', 'clear']) });
 
+/** Characters of raw readings kept with a result: a device's ten seconds, several times over. */
+const MOST_RAW = 20_000;
+
 export const resultSchema = z.strictObject({
   test: id,
   side: sideSchema,
@@ -139,7 +142,11 @@ export const resultSchema = z.strictObject({
   grade: z.number().int().min(0).max(5).optional().describe('grade or points tests'),
   faults: z.array(faultMarkSchema).optional(),
   unable: z.boolean().optional().describe('could not do it, or stopped for pain: grade 0'),
-  raw: z.record(z.string(), z.unknown()).optional().describe('raw readings, kept but not used'),
+  raw: z
+    .record(z.string().max(100), z.unknown())
+    .refine((raw) => JSON.stringify(raw).length <= MOST_RAW, `at most ${MOST_RAW} characters as JSON`)
+    .optional()
+    .describe('raw readings, kept but not used'),
   pain: testPainSchema.optional(),
   second: z
     .strictObject({

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
-import { caseSchema } from '../schemas/index.ts';
+import { caseSchema, resultSchema } from '../schemas/index.ts';
 import { ankleResults, caseOf, item, stiffAnkle } from '../testing/cases.ts';
 import { caseFaults, caseWarnings, jsonPath, resultFaults, schemaFaults } from './index.ts';
 
@@ -24,6 +24,17 @@ describe('a sound case', () => {
 });
 
 describe('faults of results', () => {
+  it('raw readings are kept up to their limit and not beyond', () => {
+    const raw = (length: number) =>
+      resultSchema.safeParse({
+        test: 'wblt-distance',
+        side: 'left',
+        trials: [7],
+        raw: { trace: 'x'.repeat(length - '{"trace":""}'.length) },
+      }).success;
+    expect([raw(20_000), raw(20_001)]).toEqual([true, false]);
+  });
+
   it.each([
     [
       { test: 'wblt-distance', side: 'central', trials: [7] },
