@@ -35,9 +35,17 @@ await page.goto(`${base}/sign-in`, { waitUntil: 'networkidle0' });
 await page.type('input[type=email]', 'rowan@northfell.example');
 await page.type('input[type=password]', 'ridge-walk');
 await page.keyboard.press('Enter');
+await page.waitForFunction(() => location.pathname === '/today');
+await page.waitForSelector('main h2');
+await pause(1000);
+await shoot('today');
+await page.goto(`${base}/athletes`, { waitUntil: 'networkidle0' });
 await page.waitForSelector('table');
 await pause(500);
 await shoot('athletes');
+await page.goto(`${base}/practice`, { waitUntil: 'networkidle0' });
+await pause(500);
+await shoot('practice');
 const ids = await page.evaluate(async () => {
   const { items: rows } = await (await fetch('/api/v1/athletes')).json();
   return Object.fromEntries(rows.map((row) => [row.name.split(' ')[0], row.id]));
@@ -48,11 +56,22 @@ const visit = async (name, path) => {
 };
 await visit('Pell', 'story');
 await shoot('story');
-await visit('Wren', 'story');
+await visit('Wren', 'gate');
+for (let topics = 0; topics < 2; topics += 1) {
+  await page.keyboard.press('n');
+  await pause(700);
+}
 await shoot('gate');
 await page.goto(`${base}/audit`, { waitUntil: 'networkidle0' });
 await shoot('audit');
-await visit('Mira', 'screen');
+/** Opens Screen and says that nothing is new. */
+const screenOf = async (name) => {
+  await visit(name, 'screen');
+  await page.keyboard.press('n');
+  await page.waitForSelector('#test-title');
+  await pause(500);
+};
+await screenOf('Mira');
 await page.focus('table input');
 for (const value of ['8.1', '8.0', '8.2', '0', '11.0', '11.2', '11.1', '0']) {
   await page.keyboard.type(value);
@@ -68,7 +87,7 @@ await pause(700);
 await shoot('screen');
 await visit('Mira', 'ridge');
 await shoot('ridge');
-await visit('Iris', 'screen');
+await screenOf('Iris');
 await page.evaluate(() => {
   const tests = [...document.querySelectorAll('ol button')];
   tests.find((b) => b.innerText.startsWith('Bent-knee isometric plantarflexion'))?.click();

@@ -108,6 +108,12 @@ export function DrillDetail({ drill, row, onPick }: Props) {
           {dayText(row.savedOn)}
         </Text>
       ) : null}
+      {drill.looser ? (
+        <Alert color="copper" p={8} mt={4}>
+          Looser than {nameOf(reference, drill.looser.than).toLowerCase()}, which it comes from:{' '}
+          {drill.looser.reason} ({drill.looser.by}, {dayText(drill.looser.date)})
+        </Alert>
+      ) : null}
       <Text mt={4}>{drill.athleteText}</Text>
       <div className={classes.columns}>
         <div>

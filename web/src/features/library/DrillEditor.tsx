@@ -13,6 +13,7 @@ import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useBundledReference, useReference } from '../../app/reference.tsx';
 import { useFiguresQuery } from '../figures/figureEndpoints.ts';
 import { blankDrill } from './editor/drillForm.ts';
+import { useLooser } from './editor/useLooser.ts';
 import { WhatFields } from './editor/WhatFields.tsx';
 import { ServesFields } from './editor/ServesFields.tsx';
 import { DoseFields } from './editor/DoseFields.tsx';
@@ -54,8 +55,10 @@ function Editor({ initial, row, keptAs }: EditorProps) {
     [figures, row],
   );
   const shape = zod4Resolver(ownDrillSchema);
-  const complete = (values: OwnDrill): OwnDrill => ({
+  const looserOf = useLooser();
+  const complete = ({ looser, ...values }: OwnDrill): OwnDrill => ({
     ...values,
+    ...(looser && looserOf(values).traits.length > 0 ? { looser } : {}),
     contraindications: [...new Set([...values.contraindications, ...requiredPrecautions(values)])],
   });
   const { form, done, ...before } = useKeptForm<OwnDrill>(keptAs, 'A drill of your own', {

@@ -7,7 +7,6 @@ import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
 import { infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
 import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { forget } from '../../app/kept/store.ts';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
@@ -18,7 +17,7 @@ import { Compare } from './Compare.tsx';
 import { Derive } from './Derive.tsx';
 import { draftOf } from './draftOf.ts';
 import type { NewDraft } from './draftOf.ts';
-import { opened, redone, requestChanged, undone } from './draftSlice.ts';
+import { redone, requestChanged, undone } from './draftSlice.ts';
 import { Footer } from './Footer.tsx';
 import { ItemTable } from './ItemTable.tsx';
 import { ItemWhy } from './ItemWhy.tsx';
@@ -26,7 +25,7 @@ import { DraftConflictNote } from './DraftConflictNote.tsx';
 import { NotAsked } from './NotAsked.tsx';
 import { Refit } from './Refit.tsx';
 import classes from './Routine.module.css';
-import { useDiscardDraftMutation, useRoutinesQuery } from './routineEndpoints.ts';
+import { useRoutinesQuery } from './routineEndpoints.ts';
 import { SaveTemplate, TemplatePicker } from './Templates.tsx';
 import { useBuilder } from './useBuilder.ts';
 import { useDraft } from './useDraft.ts';
@@ -280,30 +279,17 @@ function useUndoKeys(): void {
   );
 }
 
-/** Throws the draft away: on this device at once, on the server after what is under way is stored. */
-function useThrowAway(athleteId: string, settled: () => Promise<number | null>) {
-  const dispatch = useAppDispatch();
-  const [discard] = useDiscardDraftMutation();
-  return async () => {
-    const version = await settled();
-    forget(`draft/${athleteId}`);
-    dispatch(opened({ athleteId, draft: null }));
-    if (version !== null) await discard({ athleteId, version });
-  };
-}
-
 /** Routine: built, explained, checked, edited and issued; the versions until then. */
 export function RoutinePage() {
   const reference = useReference();
   const { athlete, case: input, report: findings, subject } = useWorkspace();
   const edit = useEdit();
-  const { draft, ready, problem, settled, conflict, choose } = useDraft(athlete.id);
+  const { draft, ready, problem, settled, discard, conflict, choose } = useDraft(athlete.id);
   const { data: routines } = useRoutinesQuery(athlete.id);
   const [request, changeRequest] = useRequest(draft, input);
   const [picked, setPicked] = useState<string | null>(null);
   const [note, setNote] = useState('');
   const [keeping, setKeeping] = useState(false);
-  const throwAway = useThrowAway(athlete.id, settled);
   const asked = useMemo(() => ({ subject, request }), [subject, request]);
   const explained = useExplained(asked, draft);
   const refit = useRefit(asked);
@@ -383,7 +369,7 @@ export function RoutinePage() {
                   onKeep={() => setKeeping(true)}
                   onDiscard={() => {
                     setNote('');
-                    void throwAway();
+                    void discard();
                   }}
                 />
               }

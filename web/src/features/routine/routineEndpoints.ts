@@ -3,6 +3,9 @@ import { allItems, api } from '../../app/api.ts';
 
 const issued = ['Routines' as const, 'Case' as const, 'Athletes' as const, 'Draft' as const];
 
+/** What is there once the draft was issued or thrown away. */
+export const NO_DRAFT: DraftRow = { draft: null, version: null };
+
 const routinesApi = api.injectEndpoints({
   endpoints: (build) => ({
     routines: build.query<RoutineRow[], string>({
@@ -30,7 +33,14 @@ const routinesApi = api.injectEndpoints({
         url: `/athletes/${athleteId}/draft?version=${version}`,
         method: 'DELETE',
       }),
-      invalidatesTags: ['Draft'],
+      // Known without asking: a draft that is begun meanwhile is not taken for another one's.
+      onQueryStarted: async ({ athleteId }, { dispatch, queryFulfilled }) => {
+        await queryFulfilled.then(
+          () => dispatch(routinesApi.util.updateQueryData('draft', athleteId, () => NO_DRAFT)),
+          () => undefined, // read again below
+        );
+      },
+      invalidatesTags: (_result, error) => (error ? ['Draft'] : []),
     }),
     decide: build.mutation<Decided, { athleteId: string; body: Omit<Decide, 'id'> }>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/decisions`, creates: true, body }),

@@ -6,12 +6,15 @@ import type { ApiError } from '../../app/api.ts';
 import { forget, keep, keptAt } from '../../app/kept/store.ts';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { opened } from './draftSlice.ts';
-import { useDraftQuery, useSaveDraftMutation } from './routineEndpoints.ts';
+import {
+  NO_DRAFT,
+  useDiscardDraftMutation,
+  useDraftQuery,
+  useSaveDraftMutation,
+} from './routineEndpoints.ts';
 
 const SAVE_AFTER_MS = 500;
 const RETRY_MS = 5000;
-/** What is there once the draft was issued or thrown away elsewhere. */
-const NO_DRAFT: DraftRow = { draft: null, version: null };
 
 /** A draft as this device holds it, and the stored version it was made on. */
 interface KeptDraft {
@@ -28,13 +31,14 @@ export interface DraftConflict {
 /**
  * The draft of an athlete: loaded from the server once, kept on this device with every change and stored on the server a
  * moment later, again and again until it answers. Returns the draft (null when there is none), whether loading is over, why
- * the last change is not stored, the choice to make when another one was stored meanwhile, and a way to wait until all is.
+ * the last change is not stored, the choice to make when another one was stored meanwhile, a way to wait until all is, and one to throw it away.
  */
 export function useDraft(athleteId: string) {
   const dispatch = useAppDispatch();
   const state = useAppSelector((root) => root.draft);
   const { data, isFetching } = useDraftQuery(athleteId, { refetchOnMountOrArgChange: true });
   const [save] = useSaveDraftMutation();
+  const [remove] = useDiscardDraftMutation();
   const [problem, setProblem] = useState<string | null>(null);
   const [conflict, setConflict] = useState<DraftConflict | null>(null);
   const version = useRef<number | null>(null);
@@ -98,6 +102,15 @@ export function useDraft(athleteId: string) {
     await queue.current;
     return version.current;
   };
+  /** Throws the draft away; what is made next waits until it is gone, and stands on none. */
+  const discard = async () => {
+    const at = await settled();
+    version.current = null;
+    stored.current = JSON.stringify(null);
+    forget(key);
+    dispatch(opened({ athleteId, draft: null }));
+    if (at !== null) queue.current = remove({ athleteId, version: at });
+  };
   const choose = (which: 'mine' | 'theirs') => {
     if (!conflict) return;
     const { mine, theirs } = conflict;
@@ -107,5 +120,13 @@ export function useDraft(athleteId: string) {
     if (which === 'theirs') forget(key);
     dispatch(opened({ athleteId, draft: which === 'mine' ? mine : theirs.draft }));
   };
-  return { draft: own ? draft : null, ready: own && !isFetching, problem, settled, conflict, choose };
+  return {
+    draft: own ? draft : null,
+    ready: own && !isFetching,
+    problem,
+    settled,
+    discard,
+    conflict,
+    choose,
+  };
 }

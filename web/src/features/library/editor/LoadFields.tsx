@@ -1,10 +1,31 @@
-import { Fieldset, MultiSelect, Select, SimpleGrid, Text } from '@mantine/core';
+import { Fieldset, MultiSelect, Select, SimpleGrid, Text, Textarea } from '@mantine/core';
 import { demandIndexOf, requiredPrecautions } from '@yonder/core/reference';
 import { nameOf } from '@yonder/core/words';
 import { useReference } from '../../../app/reference.tsx';
 import { UnitInput } from '../../../components/UnitInput.tsx';
 import { numberProps, plain } from './drillForm.ts';
 import type { DrillForm } from './drillForm.ts';
+import { useLooser } from './useLooser.ts';
+
+/** Where the drill is looser than what it comes from: the source's traits hold unless somebody says why. */
+function LooserField({ form }: { form: DrillForm }) {
+  const reference = useReference();
+  const { source, traits } = useLooser()(form.values);
+  if (!source || traits.length === 0) return null;
+  return (
+    <Textarea
+      mt={6}
+      rows={2}
+      label={`Why may it be looser than ${source.name.toLowerCase()}?`}
+      description={`Left out here: ${traits.map((trait) => nameOf(reference, trait).toLowerCase()).join('; ')}. Without a reason they hold all the same. With one you sign for it, and it is told wherever the drill is used.`}
+      value={form.values.looser?.reason ?? ''}
+      error={form.errors['looser.reason']}
+      onChange={({ currentTarget: { value } }) =>
+        form.setFieldValue('looser', value ? { reason: value, by: '', date: '' } : undefined)
+      }
+    />
+  );
+}
 
 /** Load, fatigue, skill, and the precautions that stop it; those its traits bring are always among them. */
 export function LoadFields({ form }: { form: DrillForm }) {
@@ -47,6 +68,7 @@ export function LoadFields({ form }: { form: DrillForm }) {
           {required.map((id) => nameOf(reference, id).toLowerCase()).join('; ')}.
         </Text>
       ) : null}
+      <LooserField form={form} />
     </Fieldset>
   );
 }
