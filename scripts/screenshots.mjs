@@ -143,6 +143,10 @@ run('pdftoppm', ['-png', '-r', '75', '-f', '1', '-l', '1', '-singlefile', '-', j
 });
 await page.setViewport({ width: 820, height: 1180 });
 await visit('Mira', 'run');
+await page.$$eval('main [role="alert"] input[type="radio"][value="true"]', (held) => {
+  held.forEach((radio) => radio.click());
+});
+await pause(300);
 await press('Start');
 await pause(1200);
 await press('Go');
