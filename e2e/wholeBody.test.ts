@@ -21,6 +21,7 @@ describe('the story', () => {
     await visit('Tarn Whitlow', 'story?region=shoulder');
     await clinician.chooses('Aspect', 'back');
     await clinician.chooses('Feels like', 'stretch');
+    await clinician.fills('How much', '2');
     await clinician.presses('Add pain');
     await clinician.reads('compare both sides and the whole arc first');
     await visit('Tarn Whitlow', 'ridge');

@@ -4,6 +4,7 @@ import type { Reason, ReasonOf } from '../reasons/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
+import { reachesSide } from '../reference/index.ts';
 import { BUILDER } from './settings.ts';
 
 /** What an item does for the athlete and why it is in, or what speaks against it. */
@@ -115,12 +116,7 @@ function servesByMatch(prepared: Prepared, item: RoutineItem): ItemExplanation['
   const drill = prepared.reference.drills.get(item.drill);
   return prepared.weights.flatMap((weighted) => {
     const match = drill?.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;
-    const sided =
-      !drill?.unilateral ||
-      item.side === 'both' ||
-      weighted.side === 'central' ||
-      item.side === weighted.side;
-    return match >= BUILDER.coverMatch && sided
+    return drill && match >= BUILDER.coverMatch && reachesSide(drill, item.side, weighted.side)
       ? [{ restriction: weighted.restriction, side: weighted.side, match }]
       : [];
   });

@@ -3,7 +3,7 @@ import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
-import { patternTag } from '../reference/index.ts';
+import { patternTag, reachesSide } from '../reference/index.ts';
 import type { Drill, Phase } from '../reference/index.ts';
 import { fitsPhase, hardRule, isFiller, openSides, rangesWithReserve, softRule } from './rules.ts';
 import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
@@ -41,11 +41,6 @@ export interface OptionSet {
   readonly ineligible: ReadonlyMap<string, Ineligible>;
 }
 
-function covers(side: ItemSide, need: Side, unilateral: boolean): boolean {
-  if (!unilateral || side === 'both' || need === 'central') return true;
-  return side === need;
-}
-
 /** Worth of a number of sets against the most that may be chosen; each further set adds less. */
 function doseValue(sets: number, most: number): number {
   return (1 - BUILDER.setDecay ** sets) / (1 - BUILDER.setDecay ** most);
@@ -74,7 +69,7 @@ function worthOf(
   weights.forEach((weighted, need) => {
     if (weighted.from === 'pattern') return; // worth more the later in the session: rehearsalOf
     const match = drill.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;
-    if (match === 0 || !covers(side, weighted.side, drill.unilateral)) return;
+    if (match === 0 || !reachesSide(drill, side, weighted.side)) return;
     if (weighted.symmetryOnly && mobility) return;
     if (match < BUILDER.coverMatch) {
       weak += match * weighted.weight * BUILDER.weakMatchBonus;

@@ -1,9 +1,10 @@
 import type { Mode } from '../domain/index.ts';
+import { COVER_MATCH } from '../reference/index.ts';
 
 /** Weights and limits of the builder (shared study of the model; editable where a practice would differ). */
 export const BUILDER = {
   /** A match below this only breaks ties (rulings: cover means match ≥ 0.4). */
-  coverMatch: 0.4,
+  coverMatch: COVER_MATCH,
   /** Coverage is wanted for restrictions at or above this weight. */
   coverWanted: 0.6,
   /** What the first, second and third drill for one restriction are worth. */

@@ -1,3 +1,4 @@
+import { COVER_MATCH, coversRestriction } from '../reference/index.ts';
 import { failureDistance, roundAmount, sideDoses } from '../dose/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import type { Reason } from '../reasons/index.ts';
@@ -90,7 +91,7 @@ export function checkWeakSide(checked: Checked): Check[] {
     const asked = { left: 0, right: 0 };
     for (const { restriction, side, weight } of weights) {
       const match = drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
-      if (side !== 'central' && match >= 0.4) asked[side] += weight * match;
+      if (side !== 'central' && match >= COVER_MATCH) asked[side] += weight * match;
     }
     const weak = asked.left > asked.right ? 'left' : 'right';
     if (asked[weak] <= asked[weak === 'left' ? 'right' : 'left']) return [];
@@ -104,10 +105,7 @@ export function checkWeakSide(checked: Checked): Check[] {
       (p) =>
         p.index !== index &&
         (p.item.side === weak || p.item.side === 'both') &&
-        p.drill.serves.some(
-          (s) =>
-            s.match >= 0.4 && drill.serves.some((d) => d.match >= 0.4 && d.restriction === s.restriction),
-        ),
+        p.drill.serves.some((s) => s.match >= COVER_MATCH && coversRestriction(drill, s.restriction)),
     );
     if (given[weak] === 0 && elsewhere) return [];
     const { perSide: _uneven, ...even } = item;

@@ -1,3 +1,4 @@
+import { COVER_MATCH, coversRestriction } from '../reference/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import { orderCost, orderedItems } from '../builder/index.ts';
 import { routineSeconds } from '../dose/index.ts';
@@ -15,9 +16,7 @@ function sameTissue(a: Placed, b: Placed): boolean {
     region !== undefined &&
     region === b.drill.regions.primary[0] &&
     (a.item.side === b.item.side || a.item.side === 'both' || b.item.side === 'both') &&
-    a.drill.serves.some(
-      (x) => x.match >= 0.4 && b.drill.serves.some((y) => y.match >= 0.4 && y.restriction === x.restriction),
-    )
+    a.drill.serves.some((x) => x.match >= COVER_MATCH && coversRestriction(b.drill, x.restriction))
   );
 }
 

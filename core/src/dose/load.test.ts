@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
-import { caseOf, entry } from '../testing/cases.ts';
-import { regionLoads } from './index.ts';
+import { caseOf, entry, item } from '../testing/cases.ts';
+import { regionLoads, weeklyLoads } from './index.ts';
 import { standingOf } from '../testing/prepared.ts';
 
 const load = (date: string, over: Parameters<typeof entry>[1] = {}, drill = 'single-leg-pogo') =>
@@ -24,5 +24,25 @@ describe('load-minutes of a region in seven days', () => {
   });
   it('without noted amounts takes the usual dose, half of it for a part', () => {
     expect(load('2027-02-28', { done: 'part' })).toBeCloseTo(load('2027-02-28') / 2, 9);
+  });
+});
+
+describe('load-minutes of a week as planned', () => {
+  const planned = (...items: Parameters<typeof weeklyLoads>[1]) =>
+    weeklyLoads(bundledReference, items).get('ankle-foot') ?? 0;
+  const pogo = item('single-leg-pogo', { measure: 'contacts', sets: 2, amount: 10 });
+  const times = bundledReference.drills.get('single-leg-pogo')?.dose.timesPerWeek.min ?? NaN;
+
+  it('single-leg pogo, 2 × 10 contacts a side, as often as it is meant at least: 2.13 each time', () => {
+    expect(planned(pogo)).toBeCloseTo((80 * 1.6 * times) / 60, 9);
+  });
+  it('counts a group of drills once a round', () => {
+    const circuit = { id: 'a', rounds: 3 };
+    expect(planned({ ...pogo, circuit }, { ...pogo, circuit })).toBeCloseTo(6 * planned(pogo), 9);
+  });
+  it('adds up over items, and an unknown drill adds nothing', () => {
+    expect(planned(pogo, pogo)).toBeCloseTo(2 * planned(pogo), 9);
+    expect(planned(pogo, item('no-such-drill'))).toBe(planned(pogo));
+    expect(planned()).toBe(0);
   });
 });

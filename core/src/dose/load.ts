@@ -1,11 +1,17 @@
 import { addDays } from '../domain/index.ts';
 import type { Standing, DiaryEntry, Region, RoutineItem } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { workSeconds } from './seconds.ts';
+import { roundsOf } from './circuits.ts';
+import { secondsPerRep, workSeconds } from './seconds.ts';
 
 /** Seconds that one jump or hand contact counts as at least (FORMULAS 15, convention, editable). */
 const CONTACT_SECONDS = 2;
 const WINDOW_DAYS = 7;
+
+/** What a repetition counts for: a contact loads for longer than it lasts. */
+function countedSeconds(measure: Drill['dose']['measure'], perRep: number): number {
+  return measure === 'contacts' ? Math.max(perRep, CONTACT_SECONDS) : perRep;
+}
 
 /** Work seconds of a diary entry; without noted amounts the drill's usual dose stands for "all", half of it for "part". */
 function entrySeconds(drill: Drill, entry: DiaryEntry): number {
@@ -13,8 +19,12 @@ function entrySeconds(drill: Drill, entry: DiaryEntry): number {
   if (entry.done === 'none') return 0;
   const usual = sets.default * amount.default * (entry.done === 'part' ? 0.5 : 1);
   const done = entry.amounts.length > 0 ? entry.amounts.reduce((sum, a) => sum + a, 0) : usual;
-  const perRep = measure === 'contacts' ? Math.max(secondsPerRep, CONTACT_SECONDS) : secondsPerRep;
-  return done * perRep * (drill.unilateral && entry.side === 'both' ? 2 : 1) * (entry.bothWays ? 2 : 1);
+  return (
+    done *
+    countedSeconds(measure, secondsPerRep) *
+    (drill.unilateral && entry.side === 'both' ? 2 : 1) *
+    (entry.bothWays ? 2 : 1)
+  );
 }
 
 /** Work of an item once, as load-minutes: seconds × class factor ÷ 60. */
@@ -36,12 +46,15 @@ const factorsOf = (reference: Reference) =>
 /** Load-minutes of a week per joint region when each item is done as often as its drill is meant to be at least. */
 export function weeklyLoads(reference: Reference, items: readonly RoutineItem[]): Map<Region, number> {
   const loads = new Map<Region, number>();
-  for (const item of items) {
+  const factors = factorsOf(reference);
+  items.forEach((item, i) => {
     const drill = reference.drills.get(item.drill);
-    if (!drill) continue;
-    const seconds = workSeconds(drill, item) * drill.dose.timesPerWeek.min;
-    addLoad(reference, loads, drill, seconds, factorsOf(reference));
-  }
+    if (!drill) return;
+    const perRep = secondsPerRep(drill, item);
+    const counted = (workSeconds(drill, item) / perRep) * countedSeconds(drill.dose.measure, perRep);
+    const seconds = counted * roundsOf(items, i) * drill.dose.timesPerWeek.min;
+    addLoad(reference, loads, drill, seconds, factors);
+  });
   return loads;
 }
 

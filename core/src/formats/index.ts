@@ -21,8 +21,7 @@ export {
   CSV_FIELDS,
   guessMapping,
   missingFields,
-  readDay,
   readScreeningRows,
   screeningCsvRow,
 } from './screeningCsv.ts';
-export type { CsvField, DayOrder, CsvMapping, ImportRow, RowFault } from './screeningCsv.ts';
+export type { CsvField, CsvMapping, ImportRow, RowFault } from './screeningCsv.ts';

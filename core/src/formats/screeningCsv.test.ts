@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
-import { guessMapping, missingFields, readDay, readScreeningRows, screeningCsvRow } from './index.ts';
+import { guessMapping, missingFields, readScreeningRows, screeningCsvRow } from './index.ts';
 
 const ATHLETES = [
   { id: 'a1', name: 'Mira Oldtown' },
@@ -23,19 +23,6 @@ const row = (over: Record<string, string> = {}) => ({
 });
 const read = (...rows: Record<string, string>[]) =>
   readScreeningRows(bundledReference, ATHLETES, rows, mapping);
-
-describe('a day in a file', () => {
-  it.each([
-    ['2027-03-14', 'day-first', '2027-03-14'],
-    ['14.3.2027', 'day-first', '2027-03-14'],
-    ['3/4/2027', 'day-first', '2027-04-03'],
-    ['3/4/2027', 'month-first', '2027-03-04'],
-    ['14 March 2027', 'month-first', '2027-03-14'],
-    ['30.2.2027', 'day-first', null],
-    ['14.3.27', 'day-first', null],
-    ['13/13/2027', 'day-first', null],
-  ] as const)('%s, %s, is %s', (text, order, day) => expect(readDay(text, order)).toBe(day));
-});
 
 describe('a file of screenings', () => {
   it('gives a name that begins like a formula a mark, and takes it off again', () => {

@@ -1,4 +1,5 @@
-import type { ScreeningResult, Side } from '../domain/index.ts';
+import { readDay } from '../domain/index.ts';
+import type { DayOrder, ScreeningResult, Side } from '../domain/index.ts';
 import { isOrdinal } from '../measure/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 import { resultFaults } from './caseFaults.ts';
@@ -56,34 +57,6 @@ export function missingFields(mapping: CsvMapping): CsvField[] {
   const lacking = REQUIRED.filter((field) => mapping[field] === null);
   const value = mapping['trial 1'] !== null || mapping.grade !== null;
   return value ? lacking : [...lacking, 'trial 1'];
-}
-
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
-
-/** Which of two numbers is the day where the month is a number too and the year comes last. */
-export type DayOrder = 'day-first' | 'month-first';
-
-/**
- * The ISO day of a cell: 2027-03-14, 14.3.2027, 14/3/2027, 3/14/2027 (month first), 14 Mar 2027. Null when it is none, or
- * no day of the calendar.
- */
-export function readDay(text: string, order: DayOrder = 'day-first'): string | null {
-  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(text);
-  const numbers = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/.exec(text);
-  const words = /^(\d{1,2})\.? ?([a-z]{3})[a-z]*\.? ?(\d{4})$/i.exec(text);
-  const [year, month, day] = iso
-    ? iso.slice(1).map(Number)
-    : words
-      ? [Number(words[3]), MONTHS.indexOf((words[2] ?? '').toLowerCase()) + 1, Number(words[1])]
-      : numbers
-        ? order === 'day-first'
-          ? [Number(numbers[3]), Number(numbers[2]), Number(numbers[1])]
-          : [Number(numbers[3]), Number(numbers[1]), Number(numbers[2])]
-        : [];
-  if (!year || !month || !day) return null;
-  const date = new Date(Date.UTC(year, month - 1, day));
-  const real = date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
-  return real ? date.toISOString().slice(0, 10) : null;
 }
 
 /** A name that begins like a formula must not run in a spreadsheet: it gets a mark, which is taken off when it is read. */

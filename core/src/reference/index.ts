@@ -1,5 +1,6 @@
 export { createReference, practiceReference, MDC95_PER_SEM } from './createReference.ts';
 export { demandIndexOf } from './ownDrills.ts';
+export { COVER_MATCH, coversRestriction, reachesSide } from './serves.ts';
 export { inheritedTraits, looserTraits, sourceOf } from './inherited.ts';
 export { requiredPrecautions } from './requiredPrecautions.ts';
 export { HARDER_BY, ladderSteps } from './ladderSteps.ts';

@@ -2,6 +2,7 @@ import type { Assessment } from '../assess/index.ts';
 import { addDays, daysBetween } from '../domain/index.ts';
 import { decideProgress, waitingItems } from '../progress/index.ts';
 import { regionsInPlay, topicsDue } from '../safety/index.ts';
+import { coversRestriction, reachesSide } from '../reference/index.ts';
 import type { Todo } from './schema.ts';
 
 /** Editable defaults of what is worth a practitioner's day. */
@@ -72,13 +73,14 @@ function rescreenTodo({ reference, report, standing: { routine, today } }: Asses
     if (!test || test.derivedFrom || capacity.pShort === null) return [];
     if (daysBetween(capacity.date, today) < TODAY.freshDays) return [];
     const chance = Math.min(capacity.pShort, 1 - capacity.pShort);
-    const drills = (routine?.items ?? []).filter(
-      (item) =>
-        (item.side === 'both' || item.side === 'central' || item.side === capacity.side) &&
-        reference.drills
-          .get(item.drill)
-          ?.serves.some((s) => s.match >= 0.4 && test.informs.includes(s.restriction)),
-    ).length;
+    const drills = (routine?.items ?? []).filter((item) => {
+      const drill = reference.drills.get(item.drill);
+      return (
+        drill &&
+        reachesSide(drill, item.side, capacity.side) &&
+        test.informs.some((restriction) => coversRestriction(drill, restriction))
+      );
+    }).length;
     if (chance < TODAY.leastChance || drills === 0) return [];
     return [{ capacity, test, chance, drills }];
   });

@@ -1,3 +1,4 @@
+import { dayText } from '../domain/index.ts';
 import type { Infeasible } from '../builder/index.ts';
 import type { Barrier, Reason, ReasonOf, Rule } from '../reasons/index.ts';
 import type { Reference } from '../reference/index.ts';
@@ -57,7 +58,7 @@ const OTHER_SIDE: Readonly<Record<ReasonOf<'short-side-only'>['other'], string>>
 const WORDS: Words = {
   'short-of-need': (r, ref) => {
     const unit = unitOf(ref, r.test);
-    const source = `${NEED_WORD[r.source]} ${r.source === 'trend' ? r.sourceId : nameOf(ref, r.sourceId)}`;
+    const source = `${NEED_WORD[r.source]} ${r.source === 'trend' ? dayText(r.sourceId) : nameOf(ref, r.sourceId)}`;
     return `${nameOf(ref, r.test)}: ${figure(r.estimate, unit)} against ${figure(r.need, unit)} needed (${source}); reserve ${signedFigure(r.reserve, unit)}, short with ${percent(r.pShort)}.`;
   },
   'short-of-other-side': (r, ref) => {
@@ -70,15 +71,15 @@ const WORDS: Words = {
     'This side meets its own need; only the other side speaks, so severity is capped at 0.3.',
   'pain-limited': (r) => `Taken with pain above ${r.limit}/10: read it as pain-limited.`,
   'estimate-restarted': (r) =>
-    `The estimate starts anew on ${r.date} (${r.because === 'injury' ? 'injury' : 'more than a year without a result'}).`,
+    `The estimate starts anew on ${dayText(r.date)} (${r.because === 'injury' ? 'injury' : 'more than a year without a result'}).`,
   'single-visit': () => 'Rests on one visit; a repeat would make it firmer.',
   'task-relevant': () => 'A chosen task asks for it (factor 1).',
   'not-asked-by-task': (r) => `No chosen task asks for it (factor ${r.factor}).`,
   'injury-history': (r, ref) => `${nameOf(ref, r.region)} injured within 24 months (factor ${r.factor}).`,
-  'seen-by-eye': (r) => `Seen by eye (${r.degree}) by ${r.by} on ${r.date}; not measured.`,
-  confirmed: (r) => `Confirmed by ${r.by} on ${r.date}.`,
+  'seen-by-eye': (r) => `Seen by eye (${r.degree}) by ${r.by} on ${dayText(r.date)}; not measured.`,
+  confirmed: (r) => `Confirmed by ${r.by} on ${dayText(r.date)}.`,
   dismissed: (r) =>
-    `Set aside by ${r.by} on ${r.date}: ${r.reason}. It counts again once it is measured anew.`,
+    `Set aside by ${r.by} on ${dayText(r.date)}: ${r.reason}. It counts again once it is measured anew.`,
   'test-never-done': (r) => `Never done; takes ${duration(r.minutes * 60)}.`,
   'test-undecided': (r) => `The last result leaves it open; takes ${duration(r.minutes * 60)}.`,
   'task-asks-for-test': () => 'A chosen task asks for it.',
@@ -118,11 +119,11 @@ const WORDS: Words = {
   'no-drill-known': () => 'No drill of the library serves it.',
   'general-routine': () => 'General routine: nothing screened yet, built from tasks and injury history.',
   'precaution-review-due': (r, ref) =>
-    `${nameOf(ref, r.precaution)} was due for review on ${r.until}; it still binds until a named person ends it.`,
+    `${nameOf(ref, r.precaution)} was due for review${r.until ? ` on ${dayText(r.until)}` : ''}; it still binds until a named person ends it.`,
   'confirm-level': (r, ref) => `${nameOf(ref, r.drill)}: starting level by rule, please confirm.`,
   'youth-limits': (r) => `Aged ${r.age}: adult figures do not apply, youth limits do.`,
   'looser-than-source': (r, ref) =>
-    `${nameOf(ref, r.drill)} is looser than ${nameOf(ref, r.than).toLowerCase()}, which it comes from: ${r.reason} (${r.by}, ${r.date}).`,
+    `${nameOf(ref, r.drill)} is looser than ${nameOf(ref, r.than).toLowerCase()}, which it comes from: ${r.reason} (${r.by}, ${dayText(r.date)}).`,
   'handle-with-care': (r, ref) =>
     `${nameOf(ref, r.drill)} (${nameOf(ref, r.precaution).toLowerCase()}): ${r.text}`,
   'phase-below-minimum': (r) => `${r.phase}: ${r.drills} of at least ${r.minimum} drills.`,
@@ -131,7 +132,7 @@ const WORDS: Words = {
     `No room in ${r.minutes} min and ${r.maxDrills} drills; more minutes or drills would let it in.`,
   'no-drill-allowed': (r, ref) =>
     `No drill may be used; nearest is ${nameOf(ref, r.drill)}: ${because(r, ref)} (${r.drills} ${r.drills === 1 ? 'drill' : 'drills'}).`,
-  'pain-above-limit': (r) => `Pain ${r.pain}/10 on ${r.date}, above the limit of ${r.limit}.`,
+  'pain-above-limit': (r) => `Pain ${r.pain}/10 on ${dayText(r.date)}, above the limit of ${r.limit}.`,
   'pain-above-limit-twice': (r) =>
     `Pain above the limit of ${r.limit} in two sessions running: stop this drill and refer.`,
   'pain-amber-twice': (r) => `Pain above ${r.fine}/10 twice running.`,

@@ -1,3 +1,4 @@
+import { dayText } from '../domain/index.ts';
 import type { Evidence } from '../findings/index.ts';
 import type { Reference } from '../reference/index.ts';
 import { nameOf } from './figures.ts';
@@ -15,7 +16,7 @@ export function sourceText(reference: Reference, { kind, id }: Evidence['needSou
     case 'symmetry':
       return `the ${SIDE_LABEL[id as 'left'] ?? 'other'} side`;
     case 'trend':
-      return `the visit of ${id}`;
+      return `the visit of ${dayText(id)}`;
     case 'ratio':
       return `ratio ${id.replaceAll('-', ' ')}`;
   }

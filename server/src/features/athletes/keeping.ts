@@ -62,7 +62,7 @@ export async function eraseAthlete(
       ? []
       : [{ path: '$.name', message: `type the name exactly: ${athlete.name}` }],
   );
-  if (reason.includes(athlete.name))
+  if (reason.toLowerCase().includes(athlete.name.toLowerCase()))
     throw new ApiProblem('invalid-request', {
       errors: [{ path: '$.reason', message: 'leave the name out: the reason stays on record' }],
     });

@@ -36,7 +36,7 @@ function accountOf({ database }: Deps, email: string) {
 
 const SHOWN_BROWSER = 160;
 
-/** Writes down that somebody tried to sign in to an account, from where, and whether it worked. */
+/** Writes down that somebody tried to sign in to an account, from where, and whether it worked; kept for a year. */
 async function noteSignIn(
   { database }: Deps,
   { id, practiceId }: RowOf<'clinicians'>,
@@ -45,7 +45,8 @@ async function noteSignIn(
 ): Promise<void> {
   await database.inTransaction(({ query }) =>
     query(
-      `INSERT INTO sign_ins (practice_id, clinician_id, address, browser, succeeded)
+      `WITH old AS (DELETE FROM sign_ins WHERE clinician_id = :id AND at < now() - interval '1 year')
+       INSERT INTO sign_ins (practice_id, clinician_id, address, browser, succeeded)
        VALUES (:practiceId, :id, :address, :browser, :succeeded)`,
       {
         practiceId,

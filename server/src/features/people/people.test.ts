@@ -89,6 +89,25 @@ describe('a session', () => {
     await signIn(email, 'over-the-fell').expect(200);
   });
 
+  it('two owners who close each other at the same moment leave one', async () => {
+    const own = await createTestApp();
+    const first = await own.signIn();
+    const { body } = await first.get('/people').expect(200);
+    const rowOf = (role: string) => body.items.find((one: { role: string }) => one.role === role);
+    const [one, two] = [rowOf('owner'), rowOf('clinician')];
+    const { name, version } = two;
+    await first.put(`/people/${two.id}`, { name, role: 'owner', active: true, version }).expect(200);
+    const second = await own.signIn('north', 'clinician'); // an owner by now
+    const close = (by: Client, { id, name: called, version: at }: typeof one, more: number) =>
+      by.put(`/people/${id}`, { name: called, role: 'owner', active: false, version: at + more });
+    const answers = await Promise.all([close(first, two, 1), close(second, one, 0)]);
+    expect(answers.map(({ status }) => status).filter((status) => status === 200)).toHaveLength(1);
+    const left = await own.stored("SELECT 1 FROM clinicians WHERE role = 'owner' AND active AND name <> ''");
+    const practices = await own.stored('SELECT 1 FROM practices');
+    expect(left).toHaveLength(practices.length);
+    await own.close();
+  });
+
   it('and what failed is written down for its owner to see', async () => {
     const { email, cookie } = await joined();
     await signIn(email, 'wrong-one').expect(401);

@@ -68,6 +68,8 @@ export async function changePerson(
   id: string,
   { version, ...change }: { name: string; role: Role; active: boolean; version: number },
 ): Promise<PersonRow> {
+  // One after the other in a practice: two owners who close each other at once would leave none.
+  await unit.rows.practices.need({ id: unit.practiceId }, 'Practice', { lock: true });
   const person = await unit.rows.clinicians.need({ id }, 'Person', { lock: true });
   const owners = await unit.rows.clinicians.count({ role: 'owner', active: true });
   const stays = change.role === 'owner' && change.active;

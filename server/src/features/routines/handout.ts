@@ -1,4 +1,5 @@
 import { createRequire } from 'node:module';
+import { dayText } from '@yonder/core/domain';
 import type { RoutineItem } from '@yonder/core/domain';
 import type { Reference } from '@yonder/core/reference';
 import { amountText, doseSentence, duration, setupText } from '@yonder/core/words';
@@ -61,13 +62,6 @@ const WHEN = {
   build: 'On its own, not right before sport',
   restore: 'After training or competition',
 } as const;
-
-const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
-/** "14 Mar 2027". */
-const dayWords = (day: string) => {
-  const [year, month, date] = day.split('-').map(Number);
-  return `${date} ${MONTHS[(month ?? 1) - 1]} ${year}`;
-};
 
 /** How often it is meant: as often as the drill that is meant most seldom allows, before training each time. */
 function timesText(reference: Reference, input: HandoutInput): string {
@@ -217,7 +211,7 @@ async function render(
     content: [
       { text: `${input.athlete}: your routine`, font: 'heading', fontSize: at(24) },
       {
-        text: `${WHEN[input.mode]} · ${duration(input.totalSeconds)} in all · ${timesText(reference, input)} · version ${input.number}, ${dayWords(input.issuedOn)}`,
+        text: `${WHEN[input.mode]} · ${duration(input.totalSeconds)} in all · ${timesText(reference, input)} · version ${input.number}, ${dayText(input.issuedOn)}`,
         fontSize: at(11),
         color: MUTED,
         margin: [0, 2, 0, at(10)],

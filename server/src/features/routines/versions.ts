@@ -134,7 +134,7 @@ function checkVersion(reference: Assessment['reference'], input: IssueRoutine): 
   ]);
 }
 
-/** Throws when a version would be older than the one before it, or lie ahead of tomorrow. */
+/** Throws when a version would be older than the one before it. */
 async function checkIssueDay(unit: Unit, athleteId: string, on: string): Promise<void> {
   const newest = await unit.rows.routines.one({ athleteId }, { sort: [['number', 'DESC']] });
   const before = newest && on < newest.issuedOn;

@@ -1,5 +1,4 @@
 import {
-  Alert,
   Button,
   Chip,
   Fieldset,
@@ -18,7 +17,8 @@ import { kitWords } from '@yonder/core/formats';
 import { nameOf, REGION_LABEL } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useEffect, useState } from 'react';
-import { errorText, fieldErrors } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
+import { fieldErrors } from '../../app/api.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -352,11 +352,7 @@ export function AthleteForm({ initial, keptAs, submitLabel, busy, error, onSubmi
         <LoadLimits form={form} />
         <Kit form={form} />
       </div>
-      {error ? (
-        <Alert color="copper" role="alert" mt="sm">
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt="sm" />
       <Button type="submit" mt="sm" loading={busy}>
         {submitLabel}
       </Button>

@@ -1,11 +1,11 @@
-import { Alert, Button, Chip, Group, Loader, Text, TextInput, Title } from '@mantine/core';
+import { Button, Chip, Group, Loader, Text, TextInput, Title } from '@mantine/core';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { AthleteSummary } from '@yonder/core/contracts';
 import { nameOf, SIDE_MARK, STATE_LABEL } from '@yonder/core/words';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { shortDay } from '../../app/today.ts';
 import { MiniRidge } from '../../components/MiniRidge.tsx';
@@ -270,11 +270,7 @@ export function AthletesPage() {
           {data && data.pending > 0 ? `, ${data.pending} being worked out…` : ''}
         </Text>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert">
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} />
       {isLoading ? <Loader aria-label="Loading" /> : null}
       {all ? <List shown={shown} view={view} sortBy={sortBy} /> : null}
     </div>

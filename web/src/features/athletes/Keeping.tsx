@@ -1,8 +1,8 @@
-import { Alert, Button, Group, Text, TextInput, Title } from '@mantine/core';
+import { Button, Group, Text, TextInput, Title } from '@mantine/core';
+import { Refusal } from '../../components/Refusal.tsx';
 import { Dialog } from '../../components/Dialog.tsx';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { errorText } from '../../app/api.ts';
 import { useMay } from '../../app/may.ts';
 import { dayText } from '../../app/today.ts';
 import { useArchiveAthleteMutation, useEraseAthleteMutation } from './athleteEndpoints.ts';
@@ -42,11 +42,7 @@ function Erase({ onClose }: { onClose: () => void }) {
         value={reason}
         onChange={(event) => setReason(event.currentTarget.value)}
       />
-      {error ? (
-        <Alert color="copper" role="alert" mt="sm" p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt="sm" />
       <Group mt="md" justify="flex-end">
         <Button variant="default" onClick={onClose}>
           Cancel
@@ -102,11 +98,7 @@ export function Keeping() {
           </Button>
         ) : null}
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert" mt={6} p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt={6} />
       {erasing ? <Erase onClose={() => setErasing(false)} /> : null}
     </section>
   );

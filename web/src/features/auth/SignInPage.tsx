@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { signInSchema } from '@yonder/core/contracts';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { Navigate, useLocation } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useAppSelector } from '../../app/store.ts';
 import { useSignInMutation } from './authEndpoints.ts';
 import classes from './SignInPage.module.css';
@@ -58,11 +58,7 @@ export function SignInPage() {
               visibilityToggleButtonProps={{ 'aria-label': 'Show password' }}
               {...form.getInputProps('password')}
             />
-            {error ? (
-              <Alert color="copper" role="alert">
-                {errorText(error)}
-              </Alert>
-            ) : null}
+            <Refusal error={error} />
             <Button type="submit" loading={isLoading} size="md">
               Sign in
             </Button>

@@ -1,10 +1,10 @@
-import { Alert, Button, Group, SegmentedControl, Table, Text, Title } from '@mantine/core';
+import { Button, Group, SegmentedControl, Table, Text, Title } from '@mantine/core';
 import { MODES } from '@yonder/core/domain';
 import type { DoseShare, Mode } from '@yonder/core/domain';
 import type { DoseCell } from '@yonder/core/reference';
 import { CATEGORY_LABEL, MODE_LABEL } from '@yonder/core/words';
 import { useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useBundledReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useFiguresQuery, useSetDoseSharesMutation } from './figureEndpoints.ts';
@@ -137,11 +137,7 @@ export function DoseShares() {
           {data.doseShares.length > 0 ? `${data.doseShares.length} of your own.` : 'The shipped shares hold.'}
         </Text>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert" mt={6} p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt={6} />
     </section>
   );
 }

@@ -1,9 +1,9 @@
-import { ActionIcon, Alert, Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
+import { ActionIcon, Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import type { PracticeTaskRow } from '@yonder/core/contracts';
 import { nameOf, unitWord } from '@yonder/core/words';
 import { useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
@@ -111,11 +111,7 @@ function TaskForm({ task, onDone }: { task: PracticeTaskRow | null; onDone: () =
           Cancel
         </Button>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert" mt={6} p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt={6} />
     </form>
   );
 }
@@ -176,11 +172,7 @@ export function OwnTasks() {
         ))}
         {data?.tasks.length === 0 && open !== 'new' ? <li className="muted">None yet.</li> : null}
       </ul>
-      {error ? (
-        <Alert color="copper" role="alert" p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} />
     </section>
   );
 }

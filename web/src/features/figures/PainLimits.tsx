@@ -1,7 +1,7 @@
-import { Alert, Button, Group, Text, Title } from '@mantine/core';
+import { Button, Group, Text, Title } from '@mantine/core';
 import { painLimits, schoolOption } from '@yonder/core/findings';
 import { useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { useAppSelector } from '../../app/store.ts';
 import { UnitInput } from '../../components/UnitInput.tsx';
@@ -83,11 +83,7 @@ export function PainLimits() {
           </Button>
         ) : null}
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert" mt={6} p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt={6} />
       <Text size="sm" role="status" mt={6}>
         {isSuccess ? 'Saved. ' : ''}
         {data.painLimits ? 'The practice’s own limits hold.' : 'The school’s limits hold.'}

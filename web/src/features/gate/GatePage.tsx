@@ -6,7 +6,7 @@ import { GatePanel } from './GatePanel.tsx';
 
 const isRegion = (value: string): value is Region => (REGIONS as readonly string[]).includes(value);
 
-/** The whole gate as a page of its own: what is due, or all of it again; then on to Screen. */
+/** The whole gate as a page of its own: what is due, or all of it again; then back to where it was asked from. */
 export function GatePage() {
   const { athlete } = useWorkspace();
   const navigate = useNavigate();

@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import { DAY, showIn, workspaceOf } from '../../testing/workspace.tsx';
 import { GatePanel } from './GatePanel.tsx';
@@ -54,5 +54,20 @@ describe('the gate', () => {
     await showIn(workspace, <GatePanel onDone={() => undefined} />, stored);
     await waitFor(() => expect(title()).toContain('knock'));
     expect(screen.getByText('9 topics left')).toBeTruthy();
+  });
+
+  it('what was ticked and not recorded is there again, and can be thrown away', async () => {
+    await open({ only: ['use'] });
+    fireEvent.click(await screen.findByLabelText(/cannot take four steps/));
+    cleanup();
+    const { sent } = await open({ only: ['use'] });
+    const sign = await screen.findByLabelText<HTMLInputElement>(/cannot take four steps/);
+    expect(sign.checked).toBe(true);
+    expect(posted(sent)).toEqual([]);
+    fireEvent.click(screen.getByRole('button', { name: 'Throw it away' }));
+    expect(sign.checked).toBe(false);
+    cleanup();
+    await open({ only: ['use'] });
+    expect((await screen.findByLabelText<HTMLInputElement>(/cannot take four steps/)).checked).toBe(false);
   });
 });

@@ -1,4 +1,4 @@
-import { Alert, Button, Checkbox, Group, Select, Text, Title } from '@mantine/core';
+import { Button, Checkbox, Group, Select, Text, Title } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { REGIONS } from '@yonder/core/domain';
 import type { Region } from '@yonder/core/domain';
@@ -6,7 +6,9 @@ import type { RedFlag } from '@yonder/core/reference';
 import type { GateTopic } from '@yonder/core/safety';
 import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
+import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { useAnswerGateMutation } from '../athletes/athleteEndpoints.ts';
@@ -23,6 +25,7 @@ const clock = (seconds: number) =>
   `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 
 type Ticked = Readonly<Record<string, Region | null>>;
+const NONE_TICKED: Ticked = {};
 
 interface SignsProps {
   /** The topic that is open. */
@@ -87,7 +90,7 @@ interface TopicProps {
   /** Its place among all of them, "Group 5 of 10". */
   place: string;
   /** What was said last; undefined when it was never asked. */
-  before: Gate['answers'] extends ReadonlyMap<string, infer Row> ? Row | undefined : never;
+  asked: Gate['answers'] extends ReadonlyMap<string, infer Row> ? Row | undefined : never;
   /** Answered and stored; how many seconds it was open. */
   onAnswered: (seconds: number) => void;
 }
@@ -97,7 +100,7 @@ function WhatToDo({ signs, onDone }: { signs: readonly RedFlag[]; onDone: () => 
   return (
     <div role="alert" className={classes.told}>
       {signs.map((sign) => (
-        <p key={sign.id} data-level={sign.level}>
+        <p key={sign.id}>
           <b>{LEADS_TO[sign.level]}.</b> {sign.action}
         </p>
       ))}
@@ -109,10 +112,15 @@ function WhatToDo({ signs, onDone }: { signs: readonly RedFlag[]; onDone: () => 
 }
 
 /** One topic, read out; one answer, stored at once. */
-function Topic({ topic, place, before, onAnswered }: TopicProps) {
+function Topic({ topic, place, asked, onAnswered }: TopicProps) {
   const { athlete } = useWorkspace();
   const [answer, { isLoading, error }] = useAnswerGateMutation();
-  const [ticked, setTicked] = useState<Ticked>({});
+  const {
+    value: ticked,
+    set: setTicked,
+    done,
+    ...before
+  } = useKeptState<Ticked>(`gate/${athlete.id}/${topic.id}`, `${topic.title}, signs ticked`, NONE_TICKED);
   const [told, setTold] = useState<readonly RedFlag[] | null>(null);
   const openFor = useOpenFor();
   const there = topic.signs.filter(({ sign }) => sign.id in ticked).map(({ sign }) => sign);
@@ -126,7 +134,11 @@ function Topic({ topic, place, before, onAnswered }: TopicProps) {
     answer({ athleteId: athlete.id, body: { topic: topic.id, outcome, seconds, signs } })
       .unwrap()
       .then(
-        () => (outcome === 'signs' ? setTold(there) : onAnswered(seconds)),
+        () => {
+          done();
+          if (outcome === 'signs') setTold(there);
+          else onAnswered(seconds);
+        },
         () => undefined, // shown below the signs
       );
   };
@@ -143,7 +155,7 @@ function Topic({ topic, place, before, onAnswered }: TopicProps) {
           {place}
           {yes ? ' · asked the other way round' : ''}
         </span>
-        <span>{before ? `last asked: ${dayText(before.on)}` : 'last asked: never'}</span>
+        <span>{asked ? `last asked: ${dayText(asked.on)}` : 'last asked: never'}</span>
       </div>
       <h2 className={classes.ask} id="gate-ask">
         {topic.ask}
@@ -152,12 +164,9 @@ function Topic({ topic, place, before, onAnswered }: TopicProps) {
         {yes ? 'If not, tick what is said.' : 'If so, tick what is said.'} One tick is enough; the rest can
         wait.
       </Text>
+      <RestoredNote {...before} />
       <Signs topic={topic} ticked={ticked} onChange={setTicked} />
-      {error ? (
-        <Alert color="copper" role="alert" p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} />
       <Group className={classes.answers}>
         {there.length > 0 ? (
           <Button
@@ -363,7 +372,7 @@ export function GatePanel({ regions = [], all = false, only, onDone }: Props) {
                 ? `Group ${place + 1} of ${general}`
                 : `Region ${place + 1 - general} of ${gate.topics.length - general}`
             }
-            before={gate.answers.get(topic.id)}
+            asked={gate.answers.get(topic.id)}
             onAnswered={answered}
           />
         </div>

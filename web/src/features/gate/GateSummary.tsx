@@ -11,6 +11,7 @@ export function GateSummary() {
   const { search } = useLocation();
   const { due, answers, topics, last } = useGate();
   const newest = [...answers.values()].find((answer) => answer.on === last);
+  const [until] = topics.flatMap((topic) => answers.get(topic.id)?.until ?? []).sort();
   const to = (again: boolean) => ({
     pathname: `/athletes/${athlete.id}/gate`,
     search: again ? `${search ? `${search}&` : '?'}all=yes` : search,
@@ -21,15 +22,7 @@ export function GateSummary() {
         {due.length === 0 ? (
           <>
             Stop-and-refer questions: all {topics.length} topics answered, last by {newest?.by},{' '}
-            {dayText(last ?? '')}.
-            {newest
-              ? ` They hold to ${dayText(
-                  [...answers.values()]
-                    .map((a) => a.until)
-                    .sort()
-                    .at(-1) ?? '',
-                )}.`
-              : ''}
+            {dayText(last ?? '')}.{until ? ` They hold to ${dayText(until)}.` : ''}
           </>
         ) : (
           <>

@@ -1,11 +1,11 @@
-import { Alert, Button, Group, Text, Title } from '@mantine/core';
+import { Button, Group, Text, Title } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import type { AthleteRow } from '@yonder/core/contracts';
 import { VISIT_TOPIC } from '@yonder/core/contracts';
 import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, shortDay, today } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
@@ -68,11 +68,7 @@ function KnownPain({ pain }: { pain: Pain }) {
           </button>
         ))}
       </div>
-      {error ? (
-        <Alert color="copper" role="alert" p={6} mt={4}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt={4} />
     </section>
   );
 }
@@ -119,11 +115,7 @@ export function VisitGate({ onTopic }: { onTopic: (topic: string) => void }) {
           ))}
         </div>
       </div>
-      {error ? (
-        <Alert color="copper" role="alert" p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} />
       <Group>
         <Button size="lg" loading={isLoading} onClick={nothing}>
           <kbd className={classes.key}>N</kbd> No, nothing new

@@ -2,13 +2,14 @@ import { Alert, Button, Checkbox, FileInput, Group, Select, SimpleGrid, Text, Ti
 import { IconDownload, IconUpload } from '@tabler/icons-react';
 import type { Imported } from '@yonder/core/contracts';
 import { CSV_FIELDS, guessMapping, missingFields, readScreeningRows } from '@yonder/core/formats';
-import type { CsvMapping, DayOrder } from '@yonder/core/formats';
+import type { DayOrder } from '@yonder/core/domain';
+import type { CsvMapping } from '@yonder/core/formats';
 import { resultValue } from '@yonder/core/measure';
 import { figure, nameOf, SIDE_LABEL } from '@yonder/core/words';
 import Papa from 'papaparse';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
@@ -167,11 +168,7 @@ function Preview({ table, mapping, order }: PreviewProps) {
           {tooMany ? `At most ${MOST} rows at once; split the file.` : 'All of these are stored, or none.'}
         </Text>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert" mt="sm">
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt="sm" />
     </>
   );
 }

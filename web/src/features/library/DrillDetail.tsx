@@ -1,9 +1,10 @@
+import { COVER_MATCH } from '@yonder/core/reference';
 import { Alert, Button, Group, Text, Title } from '@mantine/core';
 import type { OwnDrillRow } from '@yonder/core/contracts';
 import type { Drill } from '@yonder/core/reference';
 import { CATEGORY_LABEL, duration, nameOf, percent, REGION_LABEL } from '@yonder/core/words';
 import { Link } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { LadderView } from './LadderView.tsx';
@@ -63,11 +64,7 @@ function Archive({ row }: { row: OwnDrillRow }) {
       <Button size="xs" variant="subtle" color="gray" loading={isLoading} onClick={toggle}>
         {archived ? 'Bring back' : 'Archive'}
       </Button>
-      {error ? (
-        <Alert color="copper" role="alert" p={6}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} />
     </>
   );
 }
@@ -123,7 +120,7 @@ export function DrillDetail({ drill, row, onPick }: Props) {
             {[...drill.serves]
               .sort((a, b) => b.match - a.match)
               .map(({ restriction, match }) => (
-                <li key={restriction} data-weak={match < 0.4 || undefined}>
+                <li key={restriction} data-weak={match < COVER_MATCH || undefined}>
                   <span className={classes.bar} style={{ width: percent(match).replace(' ', '') }} />
                   <span>{nameOf(reference, restriction)}</span>
                   <span>{match}</span>

@@ -1,4 +1,5 @@
 import { Alert, Button, FileButton, Group, Stack, Text } from '@mantine/core';
+import { Refusal } from '../../components/Refusal.tsx';
 import { Dialog } from '../../components/Dialog.tsx';
 import { IconUpload } from '@tabler/icons-react';
 import type { ImportedDrills } from '@yonder/core/contracts';
@@ -95,11 +96,7 @@ export function ImportDrills() {
                 {faults.length > SHOWN ? `and ${faults.length - SHOWN} more.` : ''}
               </Alert>
             ) : null}
-            {error ? (
-              <Alert color="copper" role="alert">
-                {errorText(error)}
-              </Alert>
-            ) : null}
+            <Refusal error={error} />
             <Group justify="flex-end">
               <Button variant="default" onClick={() => setPicked(null)}>
                 Cancel

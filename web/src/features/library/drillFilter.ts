@@ -1,3 +1,4 @@
+import { coversRestriction } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
 import { searchDrills } from './search.ts';
 
@@ -54,7 +55,7 @@ export function filterDrills(reference: Reference, filter: DrillFilter): Drill[]
         (filter.whose === 'archived' ? drill.archived === true : !drill.archived) &&
         (filter.whose !== 'own' || drill.own === true) &&
         (!filter.region || drill.regions.primary.some((r) => r === filter.region)) &&
-        (!filter.restriction || matchOf(drill, filter.restriction) >= 0.4) &&
+        (!filter.restriction || coversRestriction(drill, filter.restriction)) &&
         (!filter.category || drill.category === filter.category) &&
         (!filter.kit ||
           (filter.kit === 'none' ? drill.equipment.length === 0 : drill.equipment.includes(filter.kit))) &&

@@ -1,3 +1,4 @@
+import { COVER_MATCH } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
 import MiniSearch from 'minisearch';
 
@@ -52,7 +53,7 @@ function indexOf(reference: Reference): MiniSearch {
       name: drill.name,
       ladder: reference.ladders.get(drill.ladder)?.name ?? '',
       serves: drill.serves
-        .filter((s) => s.match >= 0.4)
+        .filter((s) => s.match >= COVER_MATCH)
         .map((s) => reference.restrictions.get(s.restriction)?.name ?? '')
         .join(' '),
       regions: drill.regions.primary.map((region) => reference.regions.get(region)?.name ?? '').join(' '),

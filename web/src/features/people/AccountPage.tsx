@@ -118,7 +118,7 @@ export function AccountPage() {
                   <Table.Td>{timeText(row.at)}</Table.Td>
                   <Table.Td>{row.address}</Table.Td>
                   <Table.Td>{row.browser}</Table.Td>
-                  <Table.Td>{row.succeeded ? 'signed in' : <b>refused: wrong password</b>}</Table.Td>
+                  <Table.Td>{row.succeeded ? 'signed in' : <b>refused</b>}</Table.Td>
                 </Table.Tr>
               ))}
             </Table.Tbody>

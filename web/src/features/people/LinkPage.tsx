@@ -1,6 +1,7 @@
 import { Alert, Button, Loader, Paper, PasswordInput, Stack, Text, Title } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { Link, useLocation } from 'react-router';
+import { Refusal } from '../../components/Refusal.tsx';
 import { errorText } from '../../app/api.ts';
 import { passwordFault } from './AccountPage.tsx';
 import classes from './People.module.css';
@@ -48,11 +49,7 @@ export function LinkPage() {
                 {...form.getInputProps('password')}
               />
               <PasswordInput label="Again" autoComplete="new-password" {...form.getInputProps('again')} />
-              {refused ? (
-                <Alert color="copper" role="alert">
-                  {errorText(refused)}
-                </Alert>
-              ) : null}
+              <Refusal error={refused} />
               <Button type="submit" loading={isLoading}>
                 Set password
               </Button>

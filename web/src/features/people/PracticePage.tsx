@@ -15,6 +15,7 @@ import { newPersonSchema, practiceFieldsSchema, ROLES } from '@yonder/core/contr
 import type { OneTimeLink, PersonRow, PracticeRow, Role } from '@yonder/core/contracts';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
+import { Refusal } from '../../components/Refusal.tsx';
 import { errorText } from '../../app/api.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
@@ -100,11 +101,7 @@ function Invite({ onLink }: { onLink: (link: OneTimeLink) => void }) {
           Invite
         </Button>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert" p={8} mt={6}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt={6} />
     </form>
   );
 }
@@ -252,11 +249,7 @@ export function PracticePage() {
       <section className={`card ${classes.panel}`}>
         <Invite onLink={setLink} />
       </section>
-      {error ? (
-        <Alert color="copper" role="alert">
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} />
       <Table.ScrollContainer minWidth={820} className="card">
         <Table verticalSpacing={6} fz="sm" aria-label="People">
           <Table.Thead>

@@ -1,7 +1,7 @@
-import { Alert, Button, Group, Loader, Select, Table, Text, Title } from '@mantine/core';
+import { Button, Group, Loader, Select, Table, Text, Title } from '@mantine/core';
 import type { AuditFilter, AuditRow } from '@yonder/core/contracts';
 import { Link, useSearchParams } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { timeText } from '../../app/today.ts';
 import { DayInput } from '../../components/DayInput.tsx';
 import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
@@ -107,11 +107,7 @@ export function AuditPage() {
           Export CSV
         </Button>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert">
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} />
       <Table.ScrollContainer minWidth={640} className="card">
         <Table verticalSpacing={6} fz="sm">
           <Table.Thead>

@@ -1,5 +1,6 @@
 import { Text } from '@mantine/core';
 import { routineSeconds, weeklyLoads } from '@yonder/core/dose';
+import { coversRestriction, reachesSide } from '@yonder/core/reference';
 import type { RoutineItem } from '@yonder/core/domain';
 import { routineChanges } from '@yonder/core/routine';
 import { duration, nameOf, number, reasonText, REGION_LABEL, withSide } from '@yonder/core/words';
@@ -15,16 +16,14 @@ function useServed() {
     report.findings.filter(
       (finding) =>
         finding.priority > 0 &&
-        items.some(
-          (item) =>
-            (item.side === 'both' ||
-              item.side === 'central' ||
-              item.side === finding.side ||
-              finding.side === 'central') &&
-            reference.drills
-              .get(item.drill)
-              ?.serves.some((s) => s.restriction === finding.restriction && s.match >= 0.4),
-        ),
+        items.some((item) => {
+          const drill = reference.drills.get(item.drill);
+          return (
+            drill &&
+            reachesSide(drill, item.side, finding.side) &&
+            coversRestriction(drill, finding.restriction)
+          );
+        }),
     );
 }
 

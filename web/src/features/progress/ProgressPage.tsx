@@ -13,7 +13,7 @@ import {
 } from '@yonder/core/words';
 import { useMemo } from 'react';
 import { Link, useLocation } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -223,11 +223,7 @@ export function ProgressPage() {
           })}
         </ol>
         <NextVersion before={items} after={applyVerdicts(assessment, decisions, verdicts)} open={open} />
-        {error ? (
-          <Alert color="copper" role="alert">
-            {errorText(error)}
-          </Alert>
-        ) : null}
+        <Refusal error={error} />
         <Group justify="flex-end" className={classes.footer}>
           <Text size="sm" c="var(--muted)">
             Decided by you as of {dayText(on)}; the practitioner decides, the rules only propose.

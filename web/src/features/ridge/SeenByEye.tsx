@@ -1,8 +1,8 @@
-import { Alert, Button, Group, List, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { Button, Group, List, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { Refusal } from '../../components/Refusal.tsx';
 import { Dialog } from '../../components/Dialog.tsx';
 import type { Region, Side } from '@yonder/core/domain';
 import { nameOf, REGION_LABEL, SIDE_LABEL } from '@yonder/core/words';
-import { errorText } from '../../app/api.ts';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { useAddJudgementMutation } from '../athletes/athleteEndpoints.ts';
@@ -107,11 +107,7 @@ export function SeenByEye({ region, onClose }: Props) {
         maxLength={2000}
         onChange={(e) => set({ reason: e.currentTarget.value })}
       />
-      {error ? (
-        <Alert color="copper" role="alert" mt="sm" p={8}>
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} mt="sm" />
       <Group mt="md" justify="flex-end">
         <Button variant="subtle" onClick={onClose}>
           Cancel

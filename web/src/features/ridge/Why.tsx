@@ -1,3 +1,4 @@
+import { coversRestriction } from '@yonder/core/reference';
 import { Button, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import type { Finding } from '@yonder/core/findings';
@@ -78,9 +79,7 @@ export function Why({ finding, onKeep }: { finding: Finding | null; onKeep: () =
   const row = finding.evidence[0];
   const test = reference.tests.get(row?.test ?? '');
   const asymmetry = report.asymmetries.find((a) => a.test === row?.test && a.state === 'possible-repeat');
-  const drills = reference.data.drills.filter((d) =>
-    d.serves.some((s) => s.restriction === finding.restriction && s.match >= 0.4),
-  ).length;
+  const drills = reference.data.drills.filter((d) => coversRestriction(d, finding.restriction)).length;
   const neighbours = reference.restrictions.get(finding.restriction)?.neighbours ?? [];
   const others = [...new Set(finding.evidence.slice(1).map((e) => e.test))].filter((id) => id !== row?.test);
   return (

@@ -16,7 +16,7 @@ import type { Explained } from '../../workers/protocol.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { opened, redone, undone } from './draftSlice.ts';
 import { costChange, costText } from './orderWords.ts';
-import { OverridesDialog } from './OverridesDialog.tsx';
+import { OverridesDialog, reasonsKey } from './OverridesDialog.tsx';
 import classes from './Routine.module.css';
 import { useIssueRoutineMutation } from './routineEndpoints.ts';
 import { totalsOf } from './totals.ts';
@@ -164,6 +164,7 @@ export function Footer({
       .then(
         (row) => {
           forget(`draft/${athlete.id}`);
+          forget(reasonsKey(athlete.id));
           dispatch(opened({ athleteId: athlete.id, draft: null }));
           notifications.show({ message: `Version ${row.number} is issued.` });
         },

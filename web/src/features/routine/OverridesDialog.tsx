@@ -1,10 +1,13 @@
 import { Button, Group, Text, TextInput } from '@mantine/core';
 import { Dialog } from '../../components/Dialog.tsx';
-import { useForm } from '@mantine/form';
 import type { Check } from '@yonder/core/checks';
 import type { Draft, OverrideInput } from '@yonder/core/contracts';
 import { reasonText } from '@yonder/core/words';
+import { useState } from 'react';
+import type { FormEvent } from 'react';
+import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 
 interface Props {
   /** Rules that the routine goes against. */
@@ -19,24 +22,30 @@ interface Props {
   onClose: () => void;
 }
 
+/** Where the reasons are kept on the device until the version is issued. */
+export const reasonsKey = (athleteId: string): string => `overrides/${athleteId}`;
+
 /** A version that goes against a rule asks why, rule by rule; the reasons stand wherever the version is shown. */
 export function OverridesDialog({ checks, draft, number, onIssue, onClose }: Props) {
   const reference = useReference();
-  const form = useForm({
-    initialValues: { why: checks.map(() => '') },
+  const { athlete } = useWorkspace();
+  const { value: whys, set } = useKeptState<Record<string, string>>(
+    reasonsKey(athlete.id),
+    'Reasons for a version',
+    {},
+  );
+  const [tried, setTried] = useState(false);
+  const asked = checks.map(({ reason, at }) => {
+    const item = draft.items[at.at(-1) ?? -1]?.id ?? null;
+    return { reason, item, id: `${reason.rule}/${item}` };
   });
-  const submit = form.onSubmit(({ why }) => {
-    const missing = why.flatMap((text, i) => (text.trim().length < 3 ? [i] : []));
-    for (const i of missing) form.setFieldError(`why.${i}`, 'Say why, in a few words.');
-    if (missing.length > 0) return;
-    onIssue(
-      checks.map(({ reason, at }, i) => ({
-        item: draft.items[at.at(-1) ?? -1]?.id ?? null,
-        rule: reason.rule,
-        why: why[i]?.trim() ?? '',
-      })),
-    );
-  });
+  const whyOf = (id: string) => (whys[id] ?? '').trim();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    setTried(true);
+    if (asked.every(({ id }) => whyOf(id).length >= 3))
+      onIssue(asked.map(({ reason, item, id }) => ({ item, rule: reason.rule, why: whyOf(id) })));
+  };
   return (
     <Dialog
       onClose={onClose}
@@ -47,14 +56,16 @@ export function OverridesDialog({ checks, draft, number, onIssue, onClose }: Pro
         <Text size="sm" c="var(--muted)" mb="sm">
           Your reason is kept with your name and shown with the version, in the runner and on the handout.
         </Text>
-        {checks.map(({ reason, at }, i) => (
+        {asked.map(({ reason, id }, i) => (
           <TextInput
-            key={`${reason.rule}/${at.join()}`}
+            key={id}
             mb="sm"
             label={reasonText(reference, reason)}
             placeholder="Why all the same?"
             data-autofocus={i === 0 || undefined}
-            {...form.getInputProps(`why.${i}`)}
+            value={whys[id] ?? ''}
+            error={tried && whyOf(id).length < 3 ? 'Say why, in a few words.' : null}
+            onChange={({ currentTarget: { value } }) => set({ ...whys, [id]: value })}
           />
         ))}
         <Group justify="flex-end">

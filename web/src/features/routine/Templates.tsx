@@ -1,11 +1,12 @@
-import { Alert, Button, Group, Stack, Text, TextInput } from '@mantine/core';
+import { Button, Group, Stack, Text, TextInput } from '@mantine/core';
+import { Refusal } from '../../components/Refusal.tsx';
 import { Dialog } from '../../components/Dialog.tsx';
-import { useForm } from '@mantine/form';
 import { notifications } from '@mantine/notifications';
 import type { Draft, TemplateRow } from '@yonder/core/contracts';
 import { MODE_LABEL } from '@yonder/core/words';
 import { useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
+import { useKeptForm } from '../../app/kept/useKept.ts';
 import { dayText } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import {
@@ -19,7 +20,7 @@ export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => 
   const { athlete } = useWorkspace();
   const { data: templates } = useTemplatesQuery();
   const [save, { isLoading, error }] = useSaveTemplateMutation();
-  const form = useForm({
+  const { form, done, ...before } = useKeptForm(`template/${athlete.id}`, 'A template', {
     initialValues: { name: '', sport: athlete.sport, role: '' },
     validate: { name: (name) => (name.trim().length < 2 ? 'a name is needed' : null) },
   });
@@ -37,6 +38,7 @@ export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => 
       .unwrap()
       .then(
         () => {
+          done();
           onClose();
           notifications.show({ message: `Template “${body.name}” is kept.` });
         },
@@ -47,6 +49,7 @@ export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => 
     <Dialog onClose={onClose} title="Keep as a template of the practice">
       <form onSubmit={keep}>
         <Stack gap="xs">
+          <RestoredNote {...before} />
           <TextInput label="Name" data-autofocus {...form.getInputProps('name')} />
           <Group grow>
             <TextInput label="Sport" {...form.getInputProps('sport')} />
@@ -56,11 +59,7 @@ export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => 
             Whoever it is used for gets it fitted: to what is short, to kit, minutes and precautions.
           </Text>
           {same ? <Text size="sm">A template of this name is there: it will be replaced.</Text> : null}
-          {error ? (
-            <Alert color="copper" role="alert" p={8}>
-              {errorText(error)}
-            </Alert>
-          ) : null}
+          <Refusal error={error} />
           <Button type="submit" loading={isLoading}>
             {same ? 'Replace template' : 'Keep template'}
           </Button>

@@ -35,7 +35,7 @@ function PainForm() {
       aspect: null as string | null,
       feel: null as string | null,
       when: 'movement',
-      nrs: 2 as number | null,
+      nrs: null as number | null,
       since: today(),
     },
     validate: (values) => zod4Resolver(painInputSchema.omit({ id: true }))(bodyOf(values) as never),

@@ -1,4 +1,4 @@
-import { Alert, Button, Group, Loader, Text, Title } from '@mantine/core';
+import { Button, Group, Loader, Text, Title } from '@mantine/core';
 import {
   IconAlertOctagonFilled,
   IconAlertTriangle,
@@ -9,12 +9,11 @@ import {
 } from '@tabler/icons-react';
 import { useHotkeys } from '@mantine/hooks';
 import type { AthleteSummary } from '@yonder/core/contracts';
-import dayjs from 'dayjs';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
-import { today } from '../../app/today.ts';
+import { today, weekdayText } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
 import { useRecentSessionsQuery } from '../run/sessionEndpoints.ts';
@@ -213,7 +212,7 @@ export function TodayPage() {
     <div className={classes.page}>
       <Group justify="space-between" align="baseline">
         <Title order={1} size={28}>
-          {dayjs(today()).format('dddd D MMMM')}{' '}
+          {weekdayText(today())}{' '}
           <span className={classes.summary}>
             {first === 0 ? 'Nothing has to come first.' : `${first} before anybody moves.`}{' '}
             {lines.length - first} more can be done today.
@@ -228,11 +227,7 @@ export function TodayPage() {
           </Button>
         </Group>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert">
-          {errorText(error)}
-        </Alert>
-      ) : null}
+      <Refusal error={error} />
       {!data && !error ? <Loader aria-label="Loading" /> : null}
       {data ? (
         <div className={classes.columns}>
