@@ -2,34 +2,14 @@
 import { randomUUID } from 'node:crypto';
 import autocannon from 'autocannon';
 import { launchBrowser } from './browser.mjs';
+import { ACCOUNT, clientOf, ITEM, throughGate } from './client.mjs';
 import { bareListMs, fillAthletes } from './manyAthletes.mjs';
 import { startServer } from './server.mjs';
 import { throwawayProduct } from './throwaway.mjs';
 
 const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
-const ACCOUNT = { email: 'rowan@northfell.example', password: 'ridge-walk' };
-
-/** A client of the API that is signed in. */
-async function signedIn(base) {
-  const response = await fetch(`${base}/api/v1/auth/sign-in`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(ACCOUNT),
-  });
-  const { csrfToken } = await response.json();
-  const headers = {
-    Cookie: response.headers.get('set-cookie').split(';')[0],
-    'X-CSRF-Token': csrfToken,
-    'Content-Type': 'application/json',
-    'Accept-Encoding': 'identity', // packing is for the network; here it would only hide what the answer costs
-  };
-  const ask = (path, body) =>
-    fetch(`${base}/api/v1${path}`, {
-      headers,
-      ...(body ? { method: 'POST', body: JSON.stringify(body) } : {}),
-    });
-  return { headers, ask };
-}
+// Packing is for the network; here it would only hide what the answer costs.
+const UNPACKED = { 'Accept-Encoding': 'identity' };
 
 async function timed(work) {
   const start = performance.now();
@@ -39,7 +19,7 @@ async function timed(work) {
 
 /** The list: first answer, until all are judged, and once nothing is left to be worked out. */
 async function listFigures(client, url) {
-  const fetchList = async () => (await client.ask('/athletes?limit=1000')).json();
+  const fetchList = async () => (await client.get('/athletes?limit=1000')).json();
   const start = performance.now();
   const first = await timed(fetchList);
   let { pending } = first.value;
@@ -74,24 +54,17 @@ async function rush(client, ids) {
       result: { test: 'heel-raise-reps', side: 'left', trials: [14 + n] },
     }));
   const on = new Date().toISOString().slice(0, 10);
-  const item = {
-    drill: 'cat-camel',
-    side: 'both',
-    sets: 1,
-    amount: 8,
-    measure: 'reps',
-    restSeconds: 10,
-    setup: {},
-  };
   const routine = { on, mode: 'prepare', structure: 'short-minimum', request: {} };
+  const athletes = ids.slice(0, 20);
+  for (const id of athletes) await throughGate(client, id);
   const all = await Promise.all(
-    ids.slice(0, 20).flatMap((id) => [
-      timed(() => client.ask('/screenings/import', { id: randomUUID(), rows: rows(id) })),
+    athletes.flatMap((id) => [
+      timed(() => client.post('/screenings/import', { id: randomUUID(), rows: rows(id) })),
       timed(() =>
-        client.ask(`/athletes/${id}/routines`, {
+        client.post(`/athletes/${id}/routines`, {
           id: randomUUID(),
           ...routine,
-          items: [{ id: randomUUID(), ...item }],
+          items: [{ id: randomUUID(), ...ITEM }],
         }),
       ),
     ]),
@@ -142,9 +115,9 @@ export async function benchServer(size, seconds = 20) {
   const server = await startServer(environment);
   try {
     const base = `http://127.0.0.1:${server.port}`;
-    const client = await signedIn(base);
+    const client = await clientOf(base, ACCOUNT, UNPACKED);
     const list = await listFigures(client, url);
-    const { items } = await (await client.ask('/athletes?limit=1000')).json();
+    const { items } = await (await client.get('/athletes?limit=1000')).json();
     const others = items.filter((one) => one.name.startsWith('Athlete ')).map((one) => one.id);
     const loads = {
       list: await load(base, client, '/athletes', seconds),

@@ -3,12 +3,13 @@
 // refusal that does not name its rule. Usage: node --import tsx scripts/trials/around.mjs [attempts] [seed]
 import { randomUUID } from 'node:crypto';
 import { bundledReference } from '../../core/src/reference/bundled.ts';
-import { ownDrillOf, writeDrillFile } from '../../core/src/formats/index.ts';
+import { writeDrillFile } from '../../core/src/formats/index.ts';
 import { gateTopics } from '../../core/src/safety/index.ts';
 import { seededRandom } from '../../core/src/random/index.ts';
+import { loosened } from '../../server/src/testing/loose.ts';
 import { startServer } from '../lib/server.mjs';
 import { throwawayProduct } from '../lib/throwaway.mjs';
-import { ACCOUNT, clientOf, throughGate } from './client.mjs';
+import { ACCOUNT, clientOf, throughGate } from '../lib/client.mjs';
 
 const attempts = Number(process.argv[2] ?? 300);
 const random = seededRandom(Number(process.argv[3] ?? 1));
@@ -94,18 +95,6 @@ const issue = (client, athlete, on, item) =>
     items: [item],
   });
 
-/** The drill with every trait taken off that binds it. */
-const loosened = (drill) => ({
-  ...ownDrillOf(drill, `own-${randomUUID().slice(0, 8)}`, `Copy ${randomUUID().slice(0, 8)}`),
-  contraindications: [],
-  youthOk: true,
-  loadRegions: [],
-  equivalents: [],
-  ladder: `own-${randomUUID().slice(0, 8)}`,
-  ladderName: 'Loose',
-  level: 1,
-});
-
 /** The id under which the practice keeps a drill of this name; null when it was not taken. */
 async function kept(client, name) {
   const { drills: own } = await (await client.get('/figures')).json();
@@ -173,7 +162,7 @@ async function stateOf(client, bar, drill) {
     minutes: 10,
     ...fields,
   });
-  await throughGate(client, athlete, birthDate, today);
+  await throughGate(client, athlete);
   const item = itemOf(drill);
   const issued = await issue(client, athlete, day(-1), item);
   const version = issued.ok ? await issued.json() : null;

@@ -9,7 +9,7 @@ import pg from 'pg';
 import { removeCluster, startCluster } from '../lib/postgres.mjs';
 import { runOnce, startServer } from '../lib/server.mjs';
 import { seededRandom } from '../../core/src/random/index.ts';
-import { ACCOUNT, clientOf, throughGate } from './client.mjs';
+import { ACCOUNT, clientOf, ITEM, throughGate } from '../lib/client.mjs';
 
 const rounds = Number(process.argv[2] ?? 30);
 const random = seededRandom(Number(process.argv[3] ?? 1));
@@ -30,16 +30,6 @@ await runOnce('demo', environment());
 /** Everything that was sent: path, body, and whether it was acknowledged. */
 const sent = [];
 const today = new Date().toISOString().slice(0, 10);
-const ITEM = {
-  drill: 'cat-camel',
-  side: 'both',
-  sets: 1,
-  amount: 8,
-  measure: 'reps',
-  restSeconds: 10,
-  setup: {},
-};
-
 async function send(client, one) {
   const response = await client.post(one.path, one.body).catch(() => null);
   if (response?.ok) one.acknowledged = true;
@@ -97,8 +87,7 @@ async function writer(client, gone) {
       sent.push(step);
       await send(client, step);
       if (!step.acknowledged) break;
-      if (step.table === 'athletes')
-        await throughGate(client, athlete, '2000-01-01', today).catch(() => undefined);
+      if (step.table === 'athletes') await throughGate(client, athlete).catch(() => undefined);
     }
   }
 }

@@ -6,7 +6,7 @@ import pg from 'pg';
 import { startServer } from '../lib/server.mjs';
 import { throwawayProduct } from '../lib/throwaway.mjs';
 import { seededRandom } from '../../core/src/random/index.ts';
-import { ACCOUNT, clientOf } from './client.mjs';
+import { ACCOUNT, clientOf } from '../lib/client.mjs';
 
 const wanted = Number(process.argv[2] ?? 20_000);
 const random = seededRandom(Number(process.argv[3] ?? 1));

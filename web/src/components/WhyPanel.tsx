@@ -1,5 +1,6 @@
 import { Title } from '@mantine/core';
 import type { ReactNode } from 'react';
+import { Figures } from './Figures.tsx';
 import classes from './WhyPanel.module.css';
 
 interface Props {
@@ -22,16 +23,7 @@ export function WhyPanel({ title, figures = [], reasons = [], action, children }
       <Title order={2} size={18}>
         {title}
       </Title>
-      {figures.length > 0 ? (
-        <dl className={classes.figures}>
-          {figures.map(([label, value]) => (
-            <div key={label}>
-              <dt>{label}</dt>
-              <dd>{value}</dd>
-            </div>
-          ))}
-        </dl>
-      ) : null}
+      {figures.length > 0 ? <Figures figures={figures} /> : null}
       {action}
       {reasons.length > 0 ? (
         <ul className={classes.reasons}>

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { ownDrillOf } from '@yonder/core/formats';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import type { Drill } from '@yonder/core/reference';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loosened } from '../../testing/loose.ts';
 import { addAthlete, createTestApp, issue, ROCK, said, saySign, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
@@ -90,19 +90,9 @@ const item = (drill: Drill, id = drill.id) => ({
   setup: {},
 });
 
-/** The drill as a practice would copy it to get round a rule: every trait that binds taken off. */
-async function looseCopy(drill: Drill, over: object = {}): Promise<string> {
-  const copy = {
-    ...ownDrillOf(drill, 'own-new', `Copy ${randomUUID().slice(0, 8)}`),
-    contraindications: [],
-    youthOk: true,
-    loadRegions: [],
-    equivalents: [],
-    ladder: `own-${randomUUID().slice(0, 8)}`,
-    ladderName: 'Loose',
-    level: 1,
-    ...over,
-  };
+/** The id under which a copy is kept that would get round every rule. */
+async function looseCopy(drill: Drill): Promise<string> {
+  const copy = loosened(drill);
   const { body } = await north.create('/library/drills', { drill: copy });
   if (!body.drills) throw new Error(JSON.stringify(body));
   return body.drills.find((row: { drill: { name: string } }) => row.drill.name === copy.name).drill.id;

@@ -4,8 +4,9 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import type { AthleteSummary } from '@yonder/core/contracts';
 import { nameOf, SIDE_MARK, STATE_LABEL } from '@yonder/core/words';
 import { useMemo, useRef, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { Refusal } from '../../components/Refusal.tsx';
+import { useAddress } from '../../app/useAddress.ts';
 import { useReference } from '../../app/reference.tsx';
 import { shortDay } from '../../app/today.ts';
 import { MiniRidge } from '../../components/MiniRidge.tsx';
@@ -99,17 +100,8 @@ function Row({ athlete, index }: { athlete: AthleteSummary; index: number }) {
 
 /** What is looked for, kept in the address. The text field has its own state: the address follows a moment later and must not swallow keys. */
 function useView() {
-  const [search, setSearch] = useSearchParams();
+  const [search, set] = useAddress();
   const [text, setText] = useState(search.get('q') ?? '');
-  const set = (key: string, value: string) =>
-    setSearch(
-      (current) => {
-        if (value) current.set(key, value);
-        else current.delete(key);
-        return current;
-      },
-      { replace: true },
-    );
   const sort = SORTS.find((key) => key === search.get('sort')) ?? 'name';
   const chosen = (search.get('show') ?? '').split(',');
   const filters = (Object.keys(FILTERS) as FilterKey[]).filter((key) => chosen.includes(key));
@@ -118,21 +110,13 @@ function useView() {
     view: { text, filters, sort, down } satisfies ListView,
     look: (next: string) => {
       setText(next);
-      set('q', next);
+      set({ q: next });
     },
-    filterBy: (keys: string[]) => set('show', keys.join(',')),
+    filterBy: (keys: string[]) => set({ show: keys.join(',') }),
     sortBy: (key: SortKey) => {
       // The worst first is what anybody wants of severity.
       const nextDown = key === sort ? !down : key === 'severity';
-      setSearch(
-        (current) => {
-          current.set('sort', key);
-          if (nextDown) current.set('down', '1');
-          else current.delete('down');
-          return current;
-        },
-        { replace: true },
-      );
+      set({ sort: key, down: nextDown ? '1' : null });
     },
   };
 }

@@ -1,8 +1,8 @@
-import { Alert, Button, Group, PasswordInput, Table, Text, Title } from '@mantine/core';
+import { Button, Group, PasswordInput, Table, Text, Title } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { newPasswordSchema } from '@yonder/core/contracts';
-import { errorText } from '../../app/api.ts';
 import { useAppSelector } from '../../app/store.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { timeText } from '../../app/today.ts';
 import classes from './People.module.css';
 import {
@@ -58,11 +58,8 @@ function PasswordForm() {
           Change password
         </Button>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert" p={8} mt={6}>
-          {errorText(error)}
-        </Alert>
-      ) : isSuccess ? (
+      <Refusal error={error} mt={6} />
+      {isSuccess ? (
         <Text size="sm" role="status" mt={4}>
           Changed. Every other session of yours has ended.
         </Text>

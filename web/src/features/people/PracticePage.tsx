@@ -216,11 +216,8 @@ function PracticeForm({ practice }: { practice: PracticeRow }) {
           Save practice
         </Button>
       </Group>
-      {error ? (
-        <Alert color="copper" role="alert" p={8} mt={6}>
-          {errorText(error)}
-        </Alert>
-      ) : isSuccess ? (
+      <Refusal error={error} mt={6} />
+      {isSuccess ? (
         <Text size="sm" role="status">
           Saved.
         </Text>

@@ -1,7 +1,8 @@
 import { Button, Group, Loader, Select, Table, Text, Title } from '@mantine/core';
 import type { AuditFilter, AuditRow } from '@yonder/core/contracts';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { Refusal } from '../../components/Refusal.tsx';
+import { useAddress } from '../../app/useAddress.ts';
 import { timeText } from '../../app/today.ts';
 import { DayInput } from '../../components/DayInput.tsx';
 import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
@@ -46,19 +47,10 @@ function Row({ at, actor, athlete, action }: AuditRow) {
 
 /** Who saw and changed what, newest first; for owners. */
 export function AuditPage() {
-  const [search, setSearch] = useSearchParams();
+  const [search, set] = useAddress();
   const filter: AuditFilter = Object.fromEntries(
     FILTERS.flatMap((key) => (search.get(key) ? [[key, search.get(key)]] : [])),
   );
-  const set = (key: (typeof FILTERS)[number], value: string | null) =>
-    setSearch(
-      (current) => {
-        if (value) current.set(key, value);
-        else current.delete(key);
-        return current;
-      },
-      { replace: true },
-    );
   const { data: people } = usePeopleQuery();
   const { data: athletes } = useAthletesQuery();
   const { data, error, hasNextPage, fetchNextPage, isFetching } = useAuditInfiniteQuery(filter);
@@ -81,7 +73,7 @@ export function AuditPage() {
           searchable
           data={(people ?? []).map(({ id, name }) => ({ value: id, label: name }))}
           value={filter.actor ?? null}
-          onChange={(value) => set('actor', value)}
+          onChange={(value) => set({ actor: value })}
         />
         <Select
           label="Athlete"
@@ -90,7 +82,7 @@ export function AuditPage() {
           searchable
           data={(athletes?.items ?? []).map(({ id, name }) => ({ value: id, label: name }))}
           value={filter.athlete ?? null}
-          onChange={(value) => set('athlete', value)}
+          onChange={(value) => set({ athlete: value })}
         />
         <Select
           label="What"
@@ -99,10 +91,10 @@ export function AuditPage() {
           searchable
           data={[...ACTIONS]}
           value={filter.action ?? null}
-          onChange={(value) => set('action', value)}
+          onChange={(value) => set({ action: value })}
         />
-        <DayInput label="From" value={filter.from ?? ''} onChange={(value) => set('from', value)} />
-        <DayInput label="To" value={filter.to ?? ''} onChange={(value) => set('to', value)} />
+        <DayInput label="From" value={filter.from ?? ''} onChange={(value) => set({ from: value })} />
+        <DayInput label="To" value={filter.to ?? ''} onChange={(value) => set({ to: value })} />
         <Button component="a" variant="default" href={`/api/v1/audit.csv?${auditQuery(filter)}`}>
           Export CSV
         </Button>

@@ -14,6 +14,7 @@ import { Link } from 'react-router';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { today, weekdayText } from '../../app/today.ts';
+import { Figures } from '../../components/Figures.tsx';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
 import { useRecentSessionsQuery } from '../run/sessionEndpoints.ts';
@@ -131,14 +132,7 @@ function Since() {
   return (
     <section className={`card ${classes.side}`} aria-labelledby="since">
       <h2 id="since">Since yesterday</h2>
-      <dl>
-        {figures.map(([label, value]) => (
-          <div key={label}>
-            <dt>{label}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </dl>
+      <Figures figures={figures} />
       <ul>
         {done.slice(0, 6).map((session) => (
           <li key={session.id}>
