@@ -77,7 +77,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
   it('a routine being edited has none, nor has the runner', async () => {
     const mira = ids.get('Mira Oldtown');
     await clinician.opens(`/athletes/${mira}/routine`);
-    await clinician.presses('Build');
+    await clinician.presses('Choose drills');
     await clinician.reads(/Proven/);
     await clinician.presses('Swap for an equivalent…');
     await clinician.reads('Does the same job');

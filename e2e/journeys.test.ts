@@ -60,7 +60,7 @@ describe('a precaution', () => {
       (node) => node.textContent ?? '',
     );
     expect(strip).toMatch(/hang/i);
-    await clinician.presses('Build');
+    await clinician.presses('Choose drills');
     await clinician.reads('Proven');
     const drills = await open.page.$$eval('table[aria-label="Drills of the routine"] th button', (nodes) =>
       nodes.map((n) => n.textContent),
@@ -73,7 +73,7 @@ describe('a precaution', () => {
 describe('editing a routine', () => {
   it('moves a drill by keyboard, keeps pins when built again, and undoes all of it', async () => {
     await visit('Tarn Whitlow', 'routine');
-    await clinician.presses('Build');
+    await clinician.presses('Choose drills');
     await clinician.reads('Proven');
     const names = () =>
       open.page.$$eval('table[aria-label="Drills of the routine"] th button', (nodes) =>
@@ -102,7 +102,7 @@ describe('editing a routine', () => {
     const last = before.at(-1) ?? '';
     await clinician.presses(`Pin ${last}`);
     await clinician.fills('Minutes', '4');
-    await clinician.presses('Build again');
+    await clinician.presses('Choose again');
     await open.page.waitForFunction(
       (count: number) =>
         document.querySelectorAll('table[aria-label="Drills of the routine"] tbody').length < count,
@@ -116,7 +116,7 @@ describe('editing a routine', () => {
 
   it('says which rules clash when pins cannot be kept', async () => {
     await visit('Tarn Whitlow', 'routine');
-    await clinician.presses('Build');
+    await clinician.presses('Choose drills');
     await clinician.reads('Proven');
     const [first = ''] = await open.page.$$eval(
       'table[aria-label="Drills of the routine"] th button',
@@ -128,7 +128,7 @@ describe('editing a routine', () => {
       await clinician.presses(name);
     }
     await clinician.fills('Minutes', '1');
-    await clinician.presses('Build again');
+    await clinician.presses('Choose again');
     await clinician.reads(/The pinned drills need \d+ s more than there are/);
     // What was there stays.
     await clinician.sees(`Move ${first}`, 'button');

@@ -37,7 +37,7 @@ describe('a newcomer', () => {
     await clinician.presses('Add and answer the stop-and-refer questions');
     const topics = await clinician.goesThroughTheGate();
     await clinician.walksTo('Routine');
-    await clinician.presses('Build');
+    await clinician.presses('Choose drills');
     await clinician.reads('Proven');
     // Drills of regions that the sport does not ask about bring their own questions in.
     const ask = await open.page.$('main [role="alert"] a');

@@ -170,7 +170,7 @@ describe('from one stiff ankle to a routine that progresses', () => {
 
   it('5. builds a routine with reasons and exact seconds, edits it and issues version 1', async () => {
     await at('routine', FIRST);
-    await clinician.presses('Build');
+    await clinician.presses('Choose drills');
     await clinician.reads(/Proven/);
     await open.page.waitForSelector('[data-testid="total"]');
     expect(await clinician.totalSeconds()).toBeLessThanOrEqual(600);

@@ -35,7 +35,7 @@ describe('a routine for the action of the day', () => {
     await visit(MIRA, 'routine');
     await clinician.chooses('Action of the day', 'Run');
     await clinician.fills('Minutes', '12');
-    await clinician.presses('Build');
+    await clinician.presses('Choose drills');
     await clinician.reads(/Proven: /);
     expect(await clinician.totalSeconds()).toBeLessThanOrEqual(720);
     const names = await clinician.drillNames();
@@ -287,7 +287,7 @@ describe('the library', () => {
       drill: { level: 9 },
     });
     await visit(MIRA, 'routine');
-    await clinician.presses('Build');
+    await clinician.presses('Choose drills');
     await clinician.reads(/Proven: /);
     await clinician.ticks('Why not', 'radio');
     await clinician.searches('Why is this drill not in?', 'Ankle rock on a slope');

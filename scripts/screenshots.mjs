@@ -111,7 +111,7 @@ await visit('Joss', 'ridge');
 await shoot('ridge-dark');
 await scheme('light');
 await visit('Joss', 'routine');
-await press('Build for these');
+await press('Choose drills for these');
 await page.waitForFunction(() => document.body.innerText.includes('Proven'), { timeout: 30_000 });
 await pause(600);
 await shoot('routine');

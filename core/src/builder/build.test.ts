@@ -5,7 +5,7 @@ import { routineSeconds } from '../dose/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { routineSafetyFaults } from '../safety/index.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
-import { stiffAnkle } from '../testing/cases.ts';
+import { stiffAnkle, placement } from '../testing/cases.ts';
 import { testSolver } from '../testing/solver.ts';
 import { greedyPlan, planValue, swapsFor } from './index.ts';
 import type { BuildReport, MipSolver } from './index.ts';
@@ -59,7 +59,7 @@ describe('a built routine', () => {
   it('takes a dose from the tested maximum where there is one: 30 % of 14 calf raises is below the range', () => {
     const report = build(
       stiffAnkle({
-        athlete: { placements: [{ ladder: 'calf-strength', side: 'both', drill: 'single-leg-heel-raise' }] },
+        athlete: { placements: [placement('calf-strength', 'single-leg-heel-raise')] },
         request: { mode: 'build', minutes: 20, maxDrills: 8, pins: ['single-leg-heel-raise'] },
       }),
     );

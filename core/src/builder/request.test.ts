@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Case } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { patternTag } from '../reference/index.ts';
-import { caseOf, entry, result, stiffAnkle } from '../testing/cases.ts';
+import { caseOf, entry, result, stiffAnkle, placement } from '../testing/cases.ts';
 import { buildCase, drillOf, preparedOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
 import { refitChanges, swapsFor, variantRequest } from './index.ts';
@@ -106,7 +106,7 @@ describe('a busy week', () => {
       ...over,
       athlete: {
         loadLimits: [{ region: 'ankle-foot', perWeek: 10 }],
-        placements: [{ ladder: 'calf-strength', side: 'both', drill: 'single-leg-heel-raise-step' }],
+        placements: [placement('calf-strength', 'single-leg-heel-raise-step')],
       },
       diary: [{ date: '2027-02-28', entries: [entry('single-leg-heel-raise', { amounts: [60, 60] })] }],
       request: { mode: 'build', minutes: 20, kit: ['wall', 'step'] } as unknown as Case['request'],

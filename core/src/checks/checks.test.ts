@@ -5,10 +5,11 @@ import { routineSeconds } from '../dose/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { routineSafetyFaults } from '../safety/index.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
-import { caseOf, item, result, stiffAnkle } from '../testing/cases.ts';
+import { caseOf, item, result, stiffAnkle, placement } from '../testing/cases.ts';
 import { buildCase, preparedOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
-import { checkRoutine } from './index.ts';
+import { reasonText } from '../words/index.ts';
+import { checkRoutine, needReason } from './index.ts';
 import type { Check } from './index.ts';
 
 const warm = item('high-knee-skip', { phase: 'general-raise', measure: 'metres', amount: 20 });
@@ -163,13 +164,43 @@ describe('order', () => {
   it('a level repeated although the next one is open goes on to it', () => {
     const input = stiffAnkle({
       athlete: {
-        placements: [{ ladder: 'calf-strength', side: 'both', drill: 'single-leg-heel-raise-step' }],
+        placements: [placement('calf-strength', 'single-leg-heel-raise-step')],
       },
       request: { mode: 'build', kit: ['step', 'wall'] } as unknown as Case['request'],
       routine: { issued: '2027-02-01', mode: 'build', items: [item('single-leg-heel-raise')] },
     });
     const items = repaired(input, [item('single-leg-heel-raise')], 'same-level-again');
     expect(items[0]?.drill).toBe('single-leg-heel-raise-step');
+  });
+});
+
+describe('a level seen as too hard', () => {
+  const hard = (side: 'left' | 'both') =>
+    stiffAnkle({
+      athlete: {
+        trainingYears: 5,
+        placements: [placement('calf-strength', 'single-leg-heel-raise', { verdict: 'too-hard', side })],
+      },
+      request: { mode: 'build', kit: ['step', 'wall'] } as unknown as Case['request'],
+    });
+  it('gives way to the one below, also where only one of its sides was refused', () => {
+    for (const side of ['left', 'both'] as const) {
+      const items = repaired(hard(side), [item('single-leg-heel-raise', { side: 'both' })], 'too-hard');
+      expect(items.map((i) => i.drill)).toEqual(['double-leg-heel-raise']);
+    }
+  });
+  it('is said with who saw it and when, and needs a reason to be issued all the same', () => {
+    const found = check(hard('both'), [item('single-leg-heel-raise')], 'too-hard');
+    expect(reasonText(bundledReference, found.reason)).toMatch(/too hard by R\. Halloran on 20 Feb 2027\.$/);
+    expect(needReason([found])).toEqual([found]);
+  });
+  it('says nothing of the other side', () => {
+    expect(rules(hard('left'), [item('single-leg-heel-raise', { side: 'right' })])).not.toContain('too-hard');
+  });
+  it('does not put in twice what stands in the routine already', () => {
+    const both = [item('double-leg-heel-raise'), item('single-leg-heel-raise')];
+    const items = repaired(hard('both'), both, 'too-hard');
+    expect(new Set(items.map((i) => i.drill)).size).toBe(items.length);
   });
 });
 

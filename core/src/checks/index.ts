@@ -4,7 +4,7 @@ import { routineTime } from '../dose/index.ts';
 import { checkAllowed } from './allowed.ts';
 import { checkFailure, checkSets, checkWeakSide } from './dose.ts';
 import { checkTime } from './overTime.ts';
-import { checkLevels } from './progress.ts';
+import { checkLevels, checkTooHard } from './progress.ts';
 import { checkLadders, checkNeighbours, checkPhases } from './sequence.ts';
 import { checkMode, checkStatic, checkWarmth } from './timing.ts';
 import type { Check, Checked } from './types.ts';
@@ -25,6 +25,7 @@ const CHECKS: readonly ((checked: Checked) => Check[])[] = [
   checkWeakSide,
   checkNeighbours,
   checkLevels,
+  checkTooHard,
 ];
 
 const ORDER = { stop: 0, warn: 1, note: 2 } as const;

@@ -8,6 +8,7 @@ const WITH_REASON: ReadonlySet<Rule> = new Set([
   'too-many-sets',
   'too-close-to-failure',
   'drill-repeated',
+  'too-hard',
 ] satisfies Rule[]);
 
 /** What kind of day and school a drill is meant for is advice; it needs no reason. */

@@ -1,6 +1,8 @@
 import { openSidesOf } from '../builder/index.ts';
+import { tooHard } from '../levels/index.ts';
 import { levelItem } from '../progress/index.ts';
-import type { Check, Checked } from './types.ts';
+import { swapOrRemove } from './allowed.ts';
+import type { Check, Checked, Repair } from './types.ts';
 
 /** A drill repeated at its level although tests and diary, or a placement, have opened the next one. */
 export function checkLevels(checked: Checked): Check[] {
@@ -24,6 +26,38 @@ export function checkLevels(checked: Checked): Check[] {
               items: checked.items.map((own, i) => (i === index ? raised : own)),
             }
           : null,
+      },
+    ];
+  });
+}
+
+/** A drill that a practitioner saw as too hard for the athlete; the level below it takes its place. */
+export function checkTooHard(checked: Checked): Check[] {
+  const { prepared } = checked;
+  return checked.placed.flatMap(({ drill, item, index }): Check[] => {
+    const said = tooHard(prepared.rules, drill, item.side);
+    if (!said) return [];
+    const below = drill.easeTo ? prepared.reference.drills.get(drill.easeTo) : undefined;
+    const taken = checked.items.some((other) => other.drill === below?.id);
+    const easier =
+      below &&
+      !taken &&
+      !prepared.options.ineligible.has(below.id) &&
+      !tooHard(prepared.rules, below, item.side)
+        ? levelItem(prepared.dose, below, item)
+        : null;
+    const repair: Repair = easier
+      ? {
+          does: { rule: 'repair-easier-level', drill: drill.id, easier: easier.drill },
+          items: checked.items.map((own, i) => (i === index ? easier : own)),
+        }
+      : swapOrRemove(checked, index);
+    return [
+      {
+        level: 'warn',
+        reason: { rule: 'too-hard', drill: drill.id, by: said.by, date: said.date },
+        at: [index],
+        repair,
       },
     ];
   });

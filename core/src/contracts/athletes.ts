@@ -5,6 +5,7 @@ import {
   currentPainSchema,
   judgementSchema,
   needOverrideSchema,
+  placementSchema,
   protocolSchema,
 } from '../domain/caseFile.ts';
 import { isoDaySchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
@@ -160,6 +161,16 @@ const needRowSchema = needOverrideSchema
   })
   .meta({ id: 'NeedRow' });
 
+/** A level seen at work: fine, or too hard. */
+export const placementInputSchema = z.strictObject({
+  verdict: placementSchema.shape.verdict.unwrap(),
+  version: versionSchema.nullable().default(null).describe('null for a level not judged yet'),
+});
+const placementRowSchema = placementSchema
+  .omit({ ladder: true })
+  .extend({ id: idSchema, version: versionSchema })
+  .meta({ id: 'PlacementRow' });
+
 export const judgementInputSchema = judgementSchema
   .omit({ by: true, date: true })
   .extend({ id: newIdSchema });
@@ -177,6 +188,7 @@ export const athleteSchemaRow = athleteFieldsSchema
     pains: z.array(painRowSchema),
     protocols: z.array(protocolRowSchema),
     needs: z.array(needRowSchema),
+    placements: z.array(placementRowSchema),
     judgements: z.array(judgementRowSchema),
     /** Answers of the gate, newest of each topic and season. */
     asked: z.array(gateAnswerRowSchema),

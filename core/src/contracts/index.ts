@@ -49,6 +49,7 @@ export {
   needInputSchema,
   newAthleteSchema,
   painInputSchema,
+  placementInputSchema,
   precautionInputSchema,
   protocolInputSchema,
   updateAthleteSchema,

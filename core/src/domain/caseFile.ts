@@ -70,11 +70,16 @@ export const protocolSchema = z.strictObject({
   tests: z.array(id).default([]),
 });
 
+/** What a practitioner saw of a level: it and all below it are fine, or it and all above it are too hard. */
 export const placementSchema = z.strictObject({
   ladder: id,
-  side: sideSchema.or(z.literal('both')),
+  side: itemSideSchema,
   drill: id,
+  verdict: z.enum(['fine', 'too-hard']).default('fine'),
+  by: nullable(person),
+  date: nullable(isoDaySchema),
 });
+export type Placement = z.infer<typeof placementSchema>;
 
 /** What hurts now, as the athlete tells it; `since` and `ended` are days. */
 export const currentPainSchema = z.strictObject({

@@ -14,6 +14,7 @@ export type {
   DoseShare,
   IssuedRoutine,
   Judgement,
+  Placement,
   OwnTask,
   ReferenceEdit,
   RoutineItem,

@@ -1,2 +1,2 @@
-export { guardProbability, levelState } from './levels.ts';
+export { guardProbability, levelState, tooHard } from './levels.ts';
 export type { LevelContext, LevelState, OpenedBy } from './levels.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Case } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
-import { caseOf, entry, item, result, stiffAnkle } from '../testing/cases.ts';
+import { caseOf, entry, item, result, stiffAnkle, placement } from '../testing/cases.ts';
 import { guardProbability, levelState } from './index.ts';
 import { assessCase } from '../assess/index.ts';
 
@@ -46,13 +46,36 @@ describe('which level of a ladder is open', () => {
     const placed = caseOf({
       athlete: {
         trainingYears: 0,
-        placements: [{ ladder: 'calf-strength', side: 'left', drill: 'single-leg-heel-raise' }],
+        placements: [placement('calf-strength', 'single-leg-heel-raise', { side: 'left' })],
       },
     });
     expect(stateOf('single-leg-heel-raise', 'left', placed)).toMatchObject({ open: true, by: 'placement' });
     expect(stateOf('single-leg-heel-raise', 'right', placed).open).toBe(false);
     expect(stateOf('single-leg-heel-raise', 'both', placed).open).toBe(false);
     expect(stateOf('single-leg-heel-raise-step', 'left', placed).open).toBe(false);
+  });
+  it('seen as too hard: that level and every one above it is closed, until a later word', () => {
+    const calf = 'calf-strength';
+    const hard = placement(calf, 'single-leg-heel-raise', { verdict: 'too-hard' });
+    const with_ = (...placements: (typeof hard)[]) => caseOf({ athlete: { trainingYears: 5, placements } });
+    const open = (drill: string, side: 'left' | 'right' | 'both', input: Case) =>
+      stateOf(drill, side, input).open;
+    const refused = with_(hard);
+    expect(stateOf('single-leg-heel-raise', 'both', refused)).toEqual({
+      open: false,
+      because: 'R. Halloran saw it as too hard',
+    });
+    expect(open('double-leg-heel-raise', 'both', refused)).toBe(true);
+    const left = with_({ ...hard, side: 'left' });
+    expect([
+      open('single-leg-heel-raise', 'left', left),
+      open('single-leg-heel-raise', 'both', left),
+    ]).toEqual([false, false]);
+    const fine = (date: string) => placement(calf, 'single-leg-heel-raise-step', { date });
+    expect(open('single-leg-heel-raise', 'both', with_(hard, fine('2027-02-21')))).toBe(true);
+    expect(open('single-leg-heel-raise', 'both', with_(hard, fine('2027-02-20')))).toBe(true);
+    expect(open('single-leg-heel-raise', 'both', with_(fine('2027-02-20'), hard))).toBe(false);
+    expect(open('single-leg-heel-raise', 'both', with_(fine('2027-02-19'), hard))).toBe(false);
   });
   it('by the routine in force', () => {
     const routine = {

@@ -1,5 +1,5 @@
 import { monthsBefore } from '../domain/index.ts';
-import type { DiaryEntry, ItemSide, Side, Standing } from '../domain/index.ts';
+import type { DiaryEntry, ItemSide, Placement, Side, Standing } from '../domain/index.ts';
 import { judgeNeed, testSideKey } from '../findings/index.ts';
 import type { Capacity } from '../findings/index.ts';
 import type { Drill, EntryCriterion, Ladder, Reference } from '../reference/index.ts';
@@ -113,24 +113,35 @@ function levelIndex(ladder: Ladder, drill: string): number {
   return ladder.drills.indexOf(drill);
 }
 
-function placedOpen(
+/** The practitioner's last word on a drill's level on this side; the later in the list wins within a day. */
+function lastPlacement(
   context: LevelContext,
   ladder: Ladder,
   drill: Drill,
   side: ItemSide,
-): 'placement' | 'routine' | null {
+): Placement | undefined {
   const at = levelIndex(ladder, drill.id);
-  const placed = context.standing.athlete.placements.some(
-    (p) =>
-      p.ladder === ladder.id &&
-      (p.side === side || p.side === 'both' || p.side === 'central' || side === 'central') &&
-      levelIndex(ladder, p.drill) >= at,
-  );
-  if (placed) return 'placement';
-  const inRoutine = context.standing.routine?.items.some(
-    (item) => levelIndex(ladder, item.drill) >= at && (item.side === side || item.side === 'both'),
-  );
-  return inRoutine ? 'routine' : null;
+  return context.standing.athlete.placements
+    .filter((p) => {
+      if (p.ladder !== ladder.id) return false;
+      if (p.side !== side && p.side !== 'both' && p.side !== 'central' && side !== 'central') return false;
+      const level = levelIndex(ladder, p.drill);
+      return p.verdict === 'fine' ? level >= at : level <= at;
+    })
+    .sort((a, b) => (a.date ?? '').localeCompare(b.date ?? ''))
+    .at(-1);
+}
+
+/** What a practitioner said against this level on a side of the item, if that is the last word; null otherwise. */
+export function tooHard(context: LevelContext, drill: Drill, side: ItemSide): Placement | null {
+  const ladder = context.reference.ladders.get(drill.ladder);
+  if (!ladder) return null;
+  const sides: ItemSide[] = side === 'both' && drill.unilateral ? ['left', 'right'] : [side];
+  for (const one of sides) {
+    const said = lastPlacement(context, ladder, drill, one);
+    if (said?.verdict === 'too-hard') return said;
+  }
+  return null;
 }
 
 /**
@@ -147,8 +158,15 @@ export function levelState(context: LevelContext, drill: Drill, side: ItemSide):
     if (!right.open) return right;
     return left.confirm ? left : right;
   }
-  const placed = placedOpen(context, ladder, drill, side);
-  if (placed) return { open: true, by: placed, confirm: false };
+  const said = lastPlacement(context, ladder, drill, side);
+  if (said?.verdict === 'too-hard')
+    return { open: false, because: `${said.by ?? 'the practitioner'} saw it as too hard` };
+  if (said) return { open: true, by: 'placement', confirm: false };
+  const at = levelIndex(ladder, drill.id);
+  const inRoutine = context.standing.routine?.items.some(
+    (item) => levelIndex(ladder, item.drill) >= at && (item.side === side || item.side === 'both'),
+  );
+  if (inRoutine) return { open: true, by: 'routine', confirm: false };
   const tests = drill.entryCriteria.filter((c) => c.test !== undefined);
   const failing = tests.find((c) => testCriterionHolds(context, c, side) === false);
   if (failing) return { open: false, because: failing.text };

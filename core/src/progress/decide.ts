@@ -2,7 +2,7 @@ import { addDays } from '../domain/index.ts';
 import type { ItemSide, RoutineItem, Standing } from '../domain/index.ts';
 import type { Assessment } from '../assess/index.ts';
 import type { DoseContext } from '../dose/index.ts';
-import { guardProbability } from '../levels/index.ts';
+import { guardProbability, tooHard } from '../levels/index.ts';
 import type { Rescreen } from '../findings/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
 import type { Drill } from '../reference/index.ts';
@@ -204,6 +204,8 @@ function advanceLevel(deciding: Deciding, drill: Drill, item: RoutineItem): Draf
       because: barrier.rule,
       about: barrier.about,
     });
+  const said = tooHard(deciding, next, item.side);
+  if (said) return keep(item, { rule: 'too-hard', drill: next.id, by: said.by, date: said.date });
   const guard = guardReasons(deciding, next, item.side);
   if (!guard.open) return keep(item, ...guard.reasons.filter((r) => r.holds === false));
   const nextItem = levelItem(deciding.dose, next, item);

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Case } from '../domain/index.ts';
 import { caseFaults, ownDrillOf, ownDrillsFaults, readDrillFile, writeDrillFile } from '../formats/index.ts';
 import { ownDrillSchema } from '../schemas/index.ts';
-import { stiffAnkle } from '../testing/cases.ts';
+import { stiffAnkle, placement } from '../testing/cases.ts';
 import { buildCase, drillOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
 import { bundledData, bundledReference } from './bundled.ts';
@@ -125,7 +125,7 @@ describe('a drill of the practice’s own', () => {
         overrides: { ...base.overrides, drills: own },
         athlete: {
           ...base.athlete,
-          placements: [{ ladder: 'dorsiflexion-mobility', side: 'both' as const, drill: 'own-slope-rock' }],
+          placements: [placement('dorsiflexion-mobility', 'own-slope-rock')],
         },
       };
       return buildCase(bundledReference, input, solver).routine?.items.map((item) => item.drill) ?? [];

@@ -1,4 +1,4 @@
-import type { Case, DiaryEntry, RoutineItem, ScreeningResult, Side } from '../domain/index.ts';
+import type { Case, DiaryEntry, Placement, RoutineItem, ScreeningResult, Side } from '../domain/index.ts';
 import { caseSchema } from '../schemas/index.ts';
 
 type CaseInput = Partial<Omit<Case, 'athlete' | 'overrides' | 'request'>> & {
@@ -82,4 +82,9 @@ export function entry(drill: string, over: Partial<DiaryEntry> = {}): DiaryEntry
     quality: 3,
     ...over,
   };
+}
+
+/** A level that a practitioner saw, fine unless said otherwise. */
+export function placement(ladder: string, drill: string, over: Partial<Placement> = {}): Placement {
+  return { ladder, drill, side: 'both', verdict: 'fine', by: 'R. Halloran', date: '2027-02-20', ...over };
 }

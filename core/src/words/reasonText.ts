@@ -97,7 +97,7 @@ const WORDS: Words = {
   'not-offered': (r, ref) => `Not offered by the builder: ${because(r, ref)}.`,
   pinned: () => 'Pinned by the practitioner.',
   'level-criteria': () => 'Level: the entry criteria are met by tests and diary.',
-  'level-placement': () => 'Level: placed here by the practitioner.',
+  'level-placement': () => 'Level: seen fine by the practitioner.',
   'level-routine': () => 'Level: already in the routine in force.',
   'level-first-level': () => 'Level: the first of its ladder.',
   'level-start-rule': () => 'Level: start rule, please confirm.',
@@ -191,6 +191,8 @@ const WORDS: Words = {
     `${nameOf(ref, r.drill)} uses ${percent(r.share)} of the tested maximum (${nameOf(ref, r.test).toLowerCase()}); ${percent(r.allowed ?? 1)} is meant here.`,
   'weak-side-forgotten': (r, ref) =>
     `${nameOf(ref, r.drill)} gives the ${SIDE_LABEL[r.side]} side less, though it is the shorter one.`,
+  'too-hard': (r, ref) =>
+    `${nameOf(ref, r.drill)}: seen as too hard${r.by ? ` by ${r.by}` : ''}${r.date ? ` on ${dayText(r.date)}` : ''}.`,
   'same-level-again': (r, ref) =>
     `${nameOf(ref, r.next)} is open (${r.by === 'placement' ? 'placed there' : 'criteria met'}), yet ${nameOf(ref, r.drill).toLowerCase()} is repeated.`,
   'same-tissue-twice': (r, ref) =>
@@ -209,6 +211,7 @@ const WORDS: Words = {
   'repair-fewer-sets': (r) => `Down to ${r.sets} sets`,
   'repair-lower': (r) => `Lower to ${r.amount}`,
   'repair-weak-side': (r) => `Do the ${SIDE_LABEL[r.side]} side as well`,
+  'repair-easier-level': (r, ref) => `Go back to ${nameOf(ref, r.easier).toLowerCase()}`,
   'repair-next-level': (r, ref) => `Go on to ${nameOf(ref, r.next).toLowerCase()}`,
   'repair-reorder': () => 'Part them',
   'repair-order': () => 'Put into order',

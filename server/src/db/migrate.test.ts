@@ -109,7 +109,11 @@ const old = () =>
 describe('the second shape', () => {
   it('carries what is stored, and takes it back as it was', async () => {
     await withMigrator(app.databaseUrl, (migrator) => migrator.down({ to: SECOND_SHAPE }));
-    expect(await missingMigrations(app.databaseUrl)).toEqual([SECOND_SHAPE, '2026-11-27-one-door']);
+    expect(await missingMigrations(app.databaseUrl)).toEqual([
+      SECOND_SHAPE,
+      '2026-11-27-one-door',
+      '2026-11-27-placements',
+    ]);
     const { practice, athlete, versions, sessions } = await layOut();
     const before = await old();
     // Two processes at once: one migrates, the other waits and finds it done.

@@ -10,9 +10,18 @@ import { library } from './migrations/2026-11-25-library.ts';
 import { summaries } from './migrations/2026-11-25-summaries.ts';
 import { wholeBody } from './migrations/2026-11-25-whole-body.ts';
 import { oneDoor } from './migrations/2026-11-27-one-door.ts';
+import { placements } from './migrations/2026-11-27-placements.ts';
 import { secondShape } from './migrations/2026-11-27-second-shape.ts';
 
-const MIGRATIONS: readonly Migration[] = [foundation, wholeBody, summaries, library, secondShape, oneDoor];
+const MIGRATIONS: readonly Migration[] = [
+  foundation,
+  wholeBody,
+  summaries,
+  library,
+  secondShape,
+  oneDoor,
+  placements,
+];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */
 function createMigrator(sequelize: Sequelize): Umzug {

@@ -198,6 +198,7 @@ const WHAT: Partial<Record<TableName, string>> = {
   pains: 'Pain',
   protocols: 'Protocol',
   need_overrides: 'Need',
+  placements: 'Placement',
   judgements: 'Judgement',
   reference_edits: 'Figure',
   practice_tasks: 'Task',

@@ -9,7 +9,6 @@ import {
   ROLES,
 } from '@yonder/core/contracts';
 import {
-  athleteSchema,
   entrySchema,
   isoDaySchema,
   itemSchema,
@@ -23,6 +22,7 @@ import {
   painLimitsSchema,
   painScoreSchema,
   painWhenSchema,
+  placementSchema,
   practiceFiguresSchema,
   protocolSchema,
   reasonSchema,
@@ -97,7 +97,6 @@ export const TABLES = {
   athletes: z.object({
     ...ofPractice,
     ...athleteFieldsSchema.shape,
-    placements: athleteSchema.shape.placements,
     archivedOn: day.nullable(),
     archivedBy: text.nullable(),
     revision: z.int(),
@@ -169,6 +168,15 @@ export const TABLES = {
     reason: text,
     setBy: text,
     setOn: day,
+  }),
+  placements: z.object({
+    ...ofAthlete,
+    drill: text,
+    side: placementSchema.shape.side,
+    verdict: placementSchema.shape.verdict.unwrap(),
+    by: text,
+    date: day,
+    saidAt: instant,
   }),
   judgements: z.object({ ...ofAthlete, ...judgementSchema.shape, createdAt: instant }),
   reference_edits: z.object({

@@ -1,13 +1,14 @@
 import { assess } from '@yonder/core/assess';
 import type { Assessment } from '@yonder/core/assess';
-import type { Athlete, AthleteRecord, Case } from '@yonder/core/domain';
+import type { Athlete, AthleteRecord, Case, Placement } from '@yonder/core/domain';
+import type { Reference } from '@yonder/core/reference';
 import { athleteSchema, caseSchema } from '@yonder/core/schemas';
 import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
 import { notFound } from '../../http/problem.ts';
 import type { PracticeSettings } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
-import { athleteRow } from './rows.ts';
+import { athleteRow, placementRow } from './rows.ts';
 import type { Story } from './rows.ts';
 import { groupBy, loadStories } from './stories.ts';
 
@@ -74,10 +75,18 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
   };
 }
 
-function athletePart(story: Story): unknown {
+const bare = <T extends { id: string; version: number }>({ id: _id, version: _version, ...rest }: T) => rest;
+
+/** Levels seen, with the ladder each stands in today; a drill that is gone is placed nowhere. */
+function placementsOf(story: Story, reference: Reference): Placement[] {
+  return story.placements.flatMap((row) => {
+    const ladder = reference.drills.get(row.drill)?.ladder;
+    return ladder ? [{ ladder, ...bare(placementRow(row)) }] : [];
+  });
+}
+
+function athletePart(story: Story): object {
   const row = athleteRow(story);
-  const bare = <T extends { id: string; version: number }>({ id: _id, version: _version, ...rest }: T) =>
-    rest;
   return {
     birthDate: row.birthDate,
     bodyMassKg: row.bodyMassKg,
@@ -105,7 +114,6 @@ function athletePart(story: Story): unknown {
     asked: row.asked
       .filter((answer) => answer.outcome !== 'unknown')
       .map(({ topic, on, until }) => ({ topic, on, until })),
-    placements: story.athlete.placements,
     pains: row.pains.map(bare),
     protocols: row.protocols.map(bare),
     dislikes: row.dislikes,
@@ -140,7 +148,7 @@ function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: st
   const document = {
     format: 'yonder-ridge-case/1',
     today: on,
-    athlete: athletePart(story),
+    athlete: { ...athletePart(story), placements: placementsOf(story, practice.reference) },
     schools,
     overrides: {
       ...figures,

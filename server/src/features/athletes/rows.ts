@@ -21,6 +21,7 @@ export interface Story {
   readonly pains: readonly RowOf<'pains'>[];
   readonly protocols: readonly RowOf<'protocols'>[];
   readonly needs: readonly RowOf<'need_overrides'>[];
+  readonly placements: readonly RowOf<'placements'>[];
   readonly judgements: readonly RowOf<'judgements'>[];
 }
 
@@ -72,6 +73,11 @@ export function needRow(row: RowOf<'need_overrides'>): AthleteRow['needs'][0] {
   return only(row, ['id', 'version', 'test', 'side', 'value', 'reason', 'setBy', 'setOn']);
 }
 
+/** What was seen of a level, as the API shows it. */
+export function placementRow(row: RowOf<'placements'>): AthleteRow['placements'][0] {
+  return only(row, ['id', 'version', 'drill', 'side', 'verdict', 'by', 'date']);
+}
+
 function judgementRow(row: RowOf<'judgements'>): AthleteRow['judgements'][0] {
   return only(row, ['id', 'version', 'restriction', 'side', 'verdict', 'degree', 'reason', 'by', 'date']);
 }
@@ -99,6 +105,7 @@ export function athleteRow(story: Story): AthleteRow {
     pains: story.pains.map(painRow),
     protocols: story.protocols.map(protocolRow),
     needs: story.needs.map(needRow),
+    placements: story.placements.map(placementRow),
     judgements: story.judgements.map(judgementRow),
     asked: gateRows(story),
     archived:

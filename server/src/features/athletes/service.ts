@@ -16,7 +16,7 @@ export async function createAthlete(
   { id, ...fields }: AthleteFields & { id: string },
 ): Promise<AthleteRow> {
   await checkFields(unit, fields);
-  await unit.rows.athletes.insert({ id, ...fields, placements: [], archivedOn: null, archivedBy: null });
+  await unit.rows.athletes.insert({ id, ...fields, archivedOn: null, archivedBy: null });
   unit.concerns(id);
   return showAthlete(unit, id);
 }

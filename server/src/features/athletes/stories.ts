@@ -39,6 +39,7 @@ export async function loadStories(unit: Unit, ids?: readonly string[]): Promise<
   const pains = await of('pains', 'since');
   const protocols = await of('protocols', 'region');
   const needs = await of('need_overrides', 'test');
+  const placements = await of('placements', 'saidAt');
   const judgements = await of('judgements', 'createdAt');
   return athletes.map((athlete) => ({
     athlete,
@@ -50,6 +51,7 @@ export async function loadStories(unit: Unit, ids?: readonly string[]): Promise<
     pains: pains.get(athlete.id) ?? [],
     protocols: protocols.get(athlete.id) ?? [],
     needs: needs.get(athlete.id) ?? [],
+    placements: placements.get(athlete.id) ?? [],
     judgements: judgements.get(athlete.id) ?? [],
   }));
 }

@@ -112,6 +112,45 @@ describe('an athlete’s own need', () => {
   });
 });
 
+describe('a level that was seen', () => {
+  const raise = 'single-leg-heel-raise';
+  const path = (id: string, drill = raise, side = 'both') => `/athletes/${id}/placements/${drill}/${side}`;
+  const placed = async (id: string) => (await caseOf(id)).athlete.placements;
+
+  it('stands in the case with its ladder, who saw it and when; the later word counts; it can be taken back', async () => {
+    const { id } = await addAthlete(north);
+    const { body } = await north.put(path(id), { verdict: 'fine' }).expect(200);
+    const seen = { drill: raise, side: 'both', by: 'R. Halloran', date: TODAY };
+    expect(body.placements).toMatchObject([{ ...seen, verdict: 'fine', version: 1 }]);
+    await north.put(path(id, raise, 'left'), { verdict: 'fine' }).expect(200);
+    await north.put(path(id), { verdict: 'too-hard', version: 1 }).expect(200);
+    expect(await placed(id)).toEqual([
+      { ...seen, side: 'left', ladder: 'calf-strength', verdict: 'fine' },
+      { ...seen, ladder: 'calf-strength', verdict: 'too-hard' },
+    ]);
+    await north.delete(`${path(id)}?version=2`).expect(200);
+    expect(await placed(id)).toHaveLength(1);
+  });
+
+  it('is changed on the version it was read at', async () => {
+    const { id } = await addAthlete(north);
+    await north.put(path(id), { verdict: 'fine' }).expect(200);
+    const clash = await north.put(path(id), { verdict: 'too-hard' }).expect(409);
+    expect(clash.body.current).toMatchObject({ verdict: 'fine', version: 1 });
+    await north.delete(`${path(id)}?version=2`).expect(409);
+  });
+
+  it('of no drill, of a side that a drill has not, or of another practice’s athlete is refused', async () => {
+    const { id } = await addAthlete(north);
+    await north.put(path(id, 'moon-walk'), { verdict: 'fine' }).expect(404);
+    const central = bundledReference.data.drills.find((d) => !d.unilateral)?.id ?? '';
+    const refused = await north.put(path(id, central, 'left'), { verdict: 'fine' }).expect(400);
+    expect(refused.body.errors[0].path).toBe('$.side');
+    await north.put(path(id), { verdict: 'perhaps' }).expect(400);
+    await south.put(path(id), { verdict: 'fine' }).expect(404);
+  });
+});
+
 describe('what is said of a finding', () => {
   const calf = { restriction: 'calf-endurance-deficit', side: 'left' };
 

@@ -1,11 +1,11 @@
 import type { AthleteRow } from '@yonder/core/contracts';
-import type { CurrentPain, Judgement, Region, Side } from '@yonder/core/domain';
+import type { CurrentPain, Judgement, Placement, Region, Side } from '@yonder/core/domain';
 import { isPlausible } from '@yonder/core/measure';
 import { covers } from '@yonder/core/safety';
 import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
 import { checkNotAfter } from '../../work/days.ts';
 import type { Unit } from '../../work/unit.ts';
-import { needRow, protocolRow } from './rows.ts';
+import { needRow, placementRow, protocolRow } from './rows.ts';
 import { needAthlete, showAthlete } from './stories.ts';
 import { newId } from '../../work/newId.ts';
 
@@ -103,6 +103,48 @@ export async function removeNeed(
   version: number,
 ): Promise<AthleteRow> {
   await unit.rows.need_overrides.remove({ athleteId, ...place }, version, needRow);
+  return showAthlete(unit, athleteId);
+}
+
+/** What was seen of a level, by its drill and side. */
+interface LevelPlace {
+  drill: string;
+  side: Placement['side'];
+}
+
+/** Records that a level was seen fine, or too hard; the last word on a drill and side stands. */
+export async function putPlacement(
+  unit: Unit,
+  athleteId: string,
+  place: LevelPlace,
+  { version, verdict }: { verdict: Placement['verdict']; version: number | null },
+): Promise<AthleteRow> {
+  const drill = (await unit.practice()).reference.drills.get(place.drill);
+  if (!drill) throw notFound('Drill');
+  refuse(
+    drill.unilateral || place.side === 'both'
+      ? []
+      : [{ path: '$.side', message: `${drill.name} has no sides: use "both"` }],
+  );
+  await needAthlete(unit, athleteId, true);
+  const table = unit.rows.placements;
+  const where = { athleteId, ...place };
+  const said = { verdict, by: unit.actor.name, date: unit.today, saidAt: unit.now };
+  const existing = await table.one(where);
+  if (version !== null) await table.change(where, version, said, placementRow);
+  else if (existing) throw new ApiProblem('version-conflict', { current: placementRow(existing) });
+  else await table.insert({ id: newId(), ...where, ...said });
+  return showAthlete(unit, athleteId);
+}
+
+/** Takes back what was seen of a level: tests, diary and start rule speak again. */
+export async function removePlacement(
+  unit: Unit,
+  athleteId: string,
+  place: LevelPlace,
+  version: number,
+): Promise<AthleteRow> {
+  await unit.rows.placements.remove({ athleteId, ...place }, version, placementRow);
   return showAthlete(unit, athleteId);
 }
 

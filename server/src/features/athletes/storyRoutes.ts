@@ -9,11 +9,12 @@ import {
   judgementInputSchema,
   needInputSchema,
   painInputSchema,
+  placementInputSchema,
   precautionInputSchema,
   protocolInputSchema,
   versionQuerySchema,
 } from '@yonder/core/contracts';
-import { regionSchema, sideSchema } from '@yonder/core/schemas';
+import { placementSchema, regionSchema, sideSchema } from '@yonder/core/schemas';
 import { z } from 'zod';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
@@ -26,6 +27,11 @@ import * as story from './story.ts';
 const athlete = z.strictObject({ athleteId: idSchema });
 const child = z.strictObject({ athleteId: idSchema, id: idSchema });
 const protocol = z.strictObject({ athleteId: idSchema, region: regionSchema, side: sideSchema });
+const placement = z.strictObject({
+  athleteId: idSchema,
+  drill: z.string().max(120),
+  side: placementSchema.shape.side,
+});
 const need = z.strictObject({ athleteId: idSchema, test: z.string().max(80), side: sideSchema });
 
 const common = { tag: 'story', response: athleteSchemaRow } as const;
@@ -187,6 +193,32 @@ function sayingEndpoints(): Endpoint[] {
       query: versionQuerySchema,
       handler: ({ unit, params: { athleteId, ...place }, query }) =>
         story.removeNeed(unit, athleteId, place, query.version),
+    }),
+    endpoint({
+      ...common,
+      id: 'putPlacement',
+      method: 'put',
+      path: '/athletes/:athleteId/placements/:drill/:side',
+      summary: 'Say that a level was seen fine, or too hard',
+      least: 'clinician',
+      audits: 'placement.put',
+      params: placement,
+      body: placementInputSchema,
+      handler: ({ unit, params: { athleteId, ...place }, body }) =>
+        story.putPlacement(unit, athleteId, place, body),
+    }),
+    endpoint({
+      ...common,
+      id: 'removePlacement',
+      method: 'delete',
+      path: '/athletes/:athleteId/placements/:drill/:side',
+      summary: 'Take back what was seen of a level',
+      least: 'clinician',
+      audits: 'placement.remove',
+      params: placement,
+      query: versionQuerySchema,
+      handler: ({ unit, params: { athleteId, ...place }, query }) =>
+        story.removePlacement(unit, athleteId, place, query.version),
     }),
     endpoint({
       ...common,

@@ -6,12 +6,13 @@ import type {
   AthleteSummary,
 } from '@yonder/core/contracts';
 import type { gateAnswerInputSchema } from '@yonder/core/contracts';
-import type { Region, Side } from '@yonder/core/domain';
+import type { Placement, Region, Side } from '@yonder/core/domain';
 import type { z } from 'zod';
 import { allPages, api } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
 
 type Removed = { athleteId: string; id: string; version: number };
+type OfLevel = { athleteId: string; drill: string; side: Placement['side'] };
 type OfAthlete<Body> = { athleteId: string; body: Body };
 
 /** Everything of an athlete that a change of the story can touch; a refused change touches nothing. */
@@ -120,6 +121,24 @@ const athletesApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
+    putPlacement: build.mutation<
+      AthleteRow,
+      OfLevel & { body: { verdict: Placement['verdict']; version: number | null } }
+    >({
+      query: ({ athleteId, drill, side, body }) => ({
+        url: `/athletes/${athleteId}/placements/${drill}/${side}`,
+        method: 'PUT',
+        body,
+      }),
+      invalidatesTags: touched,
+    }),
+    removePlacement: build.mutation<AthleteRow, OfLevel & { version: number }>({
+      query: ({ athleteId, drill, side, version }) => ({
+        url: `/athletes/${athleteId}/placements/${drill}/${side}?version=${version}`,
+        method: 'DELETE',
+      }),
+      invalidatesTags: touched,
+    }),
     addJudgement: build.mutation<AthleteRow, OfAthlete<object>>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/judgements`, creates: true, body }),
       invalidatesTags: touched,
@@ -164,6 +183,8 @@ export const {
   usePutProtocolMutation,
   usePutNeedMutation,
   useRemoveNeedMutation,
+  usePutPlacementMutation,
+  useRemovePlacementMutation,
   useAddJudgementMutation,
   useRemoveJudgementMutation,
   useAnswerGateMutation,

@@ -137,7 +137,7 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
         </Button>
       ) : (
         <Button size="xs" onClick={onBuild}>
-          {again ? 'Build again' : 'Build'}
+          {again ? 'Choose again' : 'Choose drills'}
         </Button>
       )}
       <Progress state={state} />

@@ -9,6 +9,7 @@ import { CATEGORY_LABEL, duration, percent, setupText } from '@yonder/core/words
 import { useRef } from 'react';
 import type { KeyboardEvent } from 'react';
 import { DoseLine } from './DoseLine.tsx';
+import { LevelSeen } from './LevelSeen.tsx';
 import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 
@@ -33,6 +34,10 @@ interface Props {
   pinned: boolean;
   /** Something forbids it or asks for care today. */
   caution: boolean;
+  /** Its starting level is by rule: somebody has to say that it is fine. */
+  confirm: boolean;
+  /** Its level was said to be too hard. */
+  onTooHard: () => void;
   /** Its name was pressed. */
   onSelect: () => void;
   /** Another side, dose, rest or tempo. */
@@ -198,6 +203,17 @@ export function ItemRow(props: Props) {
       <tr>
         <td colSpan={5} className={classes.sub}>
           <div>{notes.filter(Boolean).join(' · ')}</div>
+          {props.confirm ? (
+            <div className={classes.confirm}>
+              <span>Starting level by rule:</span>
+              <LevelSeen
+                drill={drill}
+                side={item.side}
+                offers={['fine', 'too-hard']}
+                onTooHard={props.onTooHard}
+              />
+            </div>
+          ) : null}
           {selected ? (
             <DoseLine
               item={item}

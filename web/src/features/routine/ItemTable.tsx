@@ -17,6 +17,7 @@ import { orderCost } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
 import { routineTime } from '@yonder/core/dose';
+import type { Reason } from '@yonder/core/reasons';
 import { nameOf, SIDE_LABEL } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
@@ -37,12 +38,16 @@ interface Props {
   selected: string | null;
   /** A drill was pressed. */
   onSelect: (drill: string) => void;
+  /** A drill's level was said to be too hard. */
+  onTooHard: (drill: string) => void;
   /** Says what a move cost or saved. */
   onMoved: (note: string) => void;
 }
 
+const unconfirmed = (reason: Reason) => 'confirm' in reason && reason.confirm;
+
 /** The routine being edited, in the order it is done. */
-export function ItemTable({ draft, explained, selected, onSelect, onMoved }: Props) {
+export function ItemTable({ draft, explained, selected, onSelect, onTooHard, onMoved }: Props) {
   const reference = useReference();
   const dispatch = useAppDispatch();
   const edit = useEdit();
@@ -115,12 +120,14 @@ export function ItemTable({ draft, explained, selected, onSelect, onMoved }: Pro
                 selected={item.drill === selected}
                 pinned={request.pins.includes(item.drill)}
                 caution={(explanationOf(item.drill)?.cautions.length ?? 0) > 0}
+                confirm={explanationOf(item.drill)?.reasons.some(unconfirmed) ?? false}
+                onTooHard={() => onTooHard(item.drill)}
                 onSelect={() => onSelect(item.drill)}
                 onChange={(change) => dispatch(itemChanged({ index, change }))}
                 onCircuit={(rounds) => put(withCircuit(items, index, rounds))}
                 onMove={(by) => move(index, index + by)}
                 onPin={() => togglePin(item.drill)}
-                onRemove={() => put(items.filter((_, i) => i !== index))}
+                onRemove={() => edit.remove(item.drill)}
               />
             );
           })}

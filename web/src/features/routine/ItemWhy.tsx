@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
+import { LevelSeen } from './LevelSeen.tsx';
 import classes from './Routine.module.css';
 import { useEdit } from './useEdit.ts';
 
@@ -108,6 +109,7 @@ export function ItemWhy({ draft, asked, drillId, explanation }: Props) {
   const reference = useReference();
   const drill = reference.drills.get(drillId);
   if (!drill) return null;
+  const item = draft.items.find((one) => one.drill === drillId);
   const reasons = [
     ...(explanation?.cautions ?? []).map((reason) => reasonText(reference, reason)),
     ...(explanation?.reasons ?? []).map((reason) => reasonText(reference, reason)),
@@ -122,6 +124,9 @@ export function ItemWhy({ draft, asked, drillId, explanation }: Props) {
           <li key={reason}>{reason}</li>
         ))}
       </ul>
+      {item && drill.level > 1 ? (
+        <LevelSeen drill={drill} side={item.side} offers={['fine', 'too-hard']} />
+      ) : null}
       <SwapList key={drillId} draft={draft} asked={asked} drillId={drillId} />
       <Text size="sm" mt={8}>
         {drill.athleteText}

@@ -19,7 +19,6 @@ import { draftOf } from './draftOf.ts';
 import type { NewDraft } from './draftOf.ts';
 import { redone, requestChanged, undone } from './draftSlice.ts';
 import { Footer } from './Footer.tsx';
-import { ItemTable } from './ItemTable.tsx';
 import { ItemWhy } from './ItemWhy.tsx';
 import { DraftConflictNote } from './DraftConflictNote.tsx';
 import { NotAsked } from './NotAsked.tsx';
@@ -31,14 +30,15 @@ import { useBuilder } from './useBuilder.ts';
 import { useDraft } from './useDraft.ts';
 import { useEdit } from './useEdit.ts';
 import { useExplained } from './useExplained.ts';
+import { Sheet } from './Sheet.tsx';
 import { useRefit } from './useRefit.ts';
 import { IssuedVersion } from './Versions.tsx';
 import { WhatIf } from './WhatIf.tsx';
 import { WhyNot } from './WhyNot.tsx';
 import type { Asked, Explained } from '../../workers/protocol.ts';
 
-/** Warnings that the checks below the list say better, with a repair. */
-const SAID_BY_CHECKS = new Set(['phase-share', 'handle-with-care']);
+/** Warnings that the rows and the checks below them say better, with a control or a repair. */
+const SAID_ELSEWHERE = new Set(['phase-share', 'handle-with-care', 'confirm-level']);
 
 /** Lines beside the checks: clashing pins, what is not served and what would be needed, warnings of the build. */
 function useNotes(report: BuildReport | null, explained: Explained | null): string[] {
@@ -52,7 +52,7 @@ function useNotes(report: BuildReport | null, explained: Explained | null): stri
       return `Not served: ${name}.${why ? ` ${reasonText(reference, why)}` : ''}`;
     }),
     ...(report?.warnings ?? [])
-      .filter((warning) => !SAID_BY_CHECKS.has(warning.rule))
+      .filter((warning) => !SAID_ELSEWHERE.has(warning.rule))
       .map((warning) => reasonText(reference, warning)),
   ];
   return [...new Set(lines)];
@@ -156,46 +156,6 @@ function Side({ draft, asked, explained, selected }: SideProps) {
   );
 }
 
-interface SheetProps {
-  /** The routine being edited. */
-  draft: Draft;
-  /** Why each is in and what is wrong; null while that is worked out. */
-  explained: Explained | null;
-  /** Lines beside the checks. */
-  notes: string[];
-  /** The drill explained beside the list. */
-  selected: string | null;
-  /** A drill was pressed. */
-  onSelect: (drill: string | null) => void;
-  /** Something was done that is worth saying. */
-  onNote: (note: string) => void;
-}
-
-/** The list being edited with what the checks say of it. */
-function Sheet({ draft, explained, notes, selected, onSelect, onNote }: SheetProps) {
-  const edit = useEdit();
-  return (
-    <section className={`card ${classes.sheet}`} aria-label="Routine being edited">
-      <ItemTable
-        draft={draft}
-        explained={explained}
-        selected={selected}
-        onSelect={onSelect}
-        onMoved={onNote}
-      />
-      <Checks
-        checks={explained?.checks ?? []}
-        notes={notes}
-        onRepair={(items, what) => {
-          edit.change(items);
-          onNote(`${what}: done.`);
-        }}
-        onShow={(index) => onSelect(draft.items[index]?.drill ?? null)}
-      />
-    </section>
-  );
-}
-
 interface IssuedProps {
   /** What a build that came to nothing said. */
   notes: string[];
@@ -235,7 +195,7 @@ function Issued({ notes, routines, refit, request, onCopy }: IssuedProps) {
         ))
       ) : (
         <Text className={`card ${classes.empty}`}>
-          No routine yet. Set the minutes and the kit, then build: drills are chosen for what is short, in the
+          No routine yet. Set the minutes and the kit, then let drills be chosen: for what is short, in the
           minutes there are, and each says why it is in.
         </Text>
       )}
@@ -261,7 +221,7 @@ function ToAnswer({ onBuild }: { onBuild: () => void }) {
         <Text size="sm">Nothing screened: the routine will be general, from tasks and injuries.</Text>
       ) : null}
       <Button size="xs" fullWidth mt={8} onClick={onBuild}>
-        Build for these
+        Choose drills for these
       </Button>
     </WhyPanel>
   );

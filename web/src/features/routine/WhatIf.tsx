@@ -1,6 +1,6 @@
 import { Button, Group, Loader, Text } from '@mantine/core';
 import type { BuildReport, RequestChange } from '@yonder/core/builder';
-import { duration, nameOf, percent, withSide } from '@yonder/core/words';
+import { duration, infeasibleText, nameOf, percent, withSide } from '@yonder/core/words';
 import { lazy, Suspense, useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
@@ -23,8 +23,8 @@ function drillsOf(report: BuildReport): string[] {
   return report.routine?.items.map((item) => item.drill) ?? [];
 }
 
-function gainText(gain: number | null): string {
-  if (gain === null) return 'no routine fits then';
+function gainText({ gain, report }: Answer): string {
+  if (gain === null) return report.routine ? 'a routine fits then' : 'no routine fits then';
   if (Math.abs(gain) < 0.005) return 'changes next to nothing';
   return gain > 0 ? `${percent(gain)} more benefit` : `${percent(-gain)} less benefit`;
 }
@@ -50,8 +50,13 @@ function Outcome({
   return (
     <div className={classes.outcome} role="status">
       <Text fw={650} size="sm">
-        {label}: {gainText(answer.gain)}
+        {label}: {gainText(answer)}
       </Text>
+      {answer.report.infeasible?.map((clash) => (
+        <Text size="sm" key={clash.rules.join() + clash.about.join()}>
+          {infeasibleText(reference, clash)}
+        </Text>
+      ))}
       {added.length > 0 ? <Text size="sm">In: {names(added)}.</Text> : null}
       {gone.length > 0 ? <Text size="sm">Out: {names(gone)}.</Text> : null}
       {answer.report.uncovered.map((u) => (

@@ -8,6 +8,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
 import { requestChanged } from './draftSlice.ts';
+import { LevelSeen } from './LevelSeen.tsx';
 import classes from './Routine.module.css';
 
 interface Props {
@@ -83,6 +84,12 @@ function Exact({ asked: { subject, request }, drill }: Props & { drill: string }
   );
 }
 
+/** A level that is not open yet, or was said to be too hard, is opened by somebody who saw it done well. */
+function Opened({ drill: id }: { drill: string }) {
+  const drill = useReference().drills.get(id);
+  return drill ? <LevelSeen drill={drill} side="both" offers={['fine']} /> : null;
+}
+
 /** Any drill can be asked why it is not in: the rule, or what it would displace and cost. */
 export function WhyNot({ asked }: Props) {
   const { subject, request } = asked;
@@ -124,16 +131,24 @@ export function WhyNot({ asked }: Props) {
               <b>{nameOf(reference, drill)}</b>
               <span>{answerText(reference, answer)}</span>
               <span className="muted">{displacesText(reference, answer)}</span>
+              {answer.kind === 'forbidden' && answer.rule === 'level' ? <Opened drill={drill} /> : null}
               {answer.kind === 'costs' ? (
                 <span className={classes.whyNotTools}>
                   <Exact key={drill} asked={asked} drill={drill} />
                   <Button
                     size="compact-xs"
                     variant="subtle"
-                    onClick={() => dispatch(requestChanged({ pins: [...request.pins, drill] }))}
+                    onClick={() =>
+                      dispatch(
+                        requestChanged({
+                          pins: [...request.pins, drill],
+                          bans: request.bans.filter((id) => id !== drill),
+                        }),
+                      )
+                    }
                     disabled={request.pins.includes(drill)}
                   >
-                    {request.pins.includes(drill) ? 'Pinned: build again' : 'Pin it'}
+                    {request.pins.includes(drill) ? 'Pinned: choose again' : 'Pin it'}
                   </Button>
                 </span>
               ) : null}

@@ -5,6 +5,7 @@ import {
   built,
   draftReducer,
   itemChanged,
+  itemRemoved,
   itemsChanged,
   opened,
   redone,
@@ -62,16 +63,37 @@ describe('editing a routine', () => {
     expect(drills(state)).toEqual(['one×2', 'two×2']);
     expect(state.draft?.request.minutes).toBe(7);
   });
+  it('what is typed into one figure without a pause is one step', () => {
+    const type = (state: DraftState, sets: number, at: number, index = 0) =>
+      draftReducer(state, itemChanged({ index, change: { sets } }, at));
+    const typed = type(type(start, 1, 1000), 15, 1200);
+    expect(drills(draftReducer(typed, undone()))).toEqual(['one×2', 'two×2']);
+    expect(drills(draftReducer(type(typed, 16, 2700), undone()))).toEqual(['one×15', 'two×2']);
+    expect(drills(draftReducer(type(typed, 3, 1300, 1), undone()))).toEqual(['one×15', 'two×2']);
+    const back = draftReducer(typed, undone());
+    expect(drills(draftReducer(type(back, 4, 1250), undone()))).toEqual(['one×2', 'two×2']);
+  });
+  it('a drill taken out stays out until it is let back, put in again, or the step is undone', () => {
+    const pinned = draftReducer(start, requestChanged({ pins: ['one'] }));
+    const without = draftReducer(pinned, itemRemoved({ drill: 'one', left: [item('two')] }));
+    expect(without.draft?.request).toMatchObject({ bans: ['one'], pins: [] });
+    expect(draftReducer(without, undone()).draft?.request.bans).toEqual([]);
+    expect(draftReducer(draftReducer(without, undone()), redone()).draft?.request.bans).toEqual(['one']);
+    const again = draftReducer(without, itemsChanged([item('two'), item('one')]));
+    expect(again.draft?.request.bans).toEqual([]);
+    const banned = draftReducer(start, requestChanged({ bans: ['one'] }));
+    expect(draftReducer(banned, itemsChanged([item('one')])).draft?.request.bans).toEqual(['one']);
+  });
   it('remembers a hundred steps and no more', () => {
     let state = start;
     for (let sets = 1; sets <= 130; sets += 1) {
-      state = draftReducer(state, itemChanged({ index: 0, change: { sets } }));
+      state = draftReducer(state, itemChanged({ index: 0, change: { sets } }, sets * 2000));
     }
     expect(state.past).toHaveLength(100);
   });
   it('opening another athlete’s draft leaves nothing to undo', () => {
     const edited = draftReducer(start, itemChanged({ index: 0, change: { sets: 3 } }));
     const state = draftReducer(edited, opened({ athleteId: 'b', draft: null }));
-    expect(state).toEqual({ athleteId: 'b', draft: null, past: [], future: [] });
+    expect(state).toEqual({ athleteId: 'b', draft: null, past: [], future: [], typing: null });
   });
 });

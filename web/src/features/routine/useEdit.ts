@@ -7,7 +7,8 @@ import { useReference } from '../../app/reference.tsx';
 import type { RootState } from '../../app/store.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import type { NewDraft } from './draftOf.ts';
-import { built, itemsChanged } from './draftSlice.ts';
+import { mendCircuits } from './circuit.ts';
+import { built, itemRemoved, itemsChanged } from './draftSlice.ts';
 import { useRoutinesQuery } from './routineEndpoints.ts';
 
 /** Changes the routine being edited. Items keep who they are, from the version in force on; new ones get an id. */
@@ -29,6 +30,12 @@ export function useEdit() {
       build: (draft: NewDraft) => store.dispatch(built({ ...draft, items: identify(draft.items) })),
       /** Replaces the items. */
       change: (items: readonly RoutineItem[]) => store.dispatch(itemsChanged(identify(items))),
+      /** Takes a drill out, for this routine and when drills are chosen again. */
+      remove: (drill: string) => {
+        const items = store.getState().draft.draft?.items ?? [];
+        const left = identify(mendCircuits(items.filter((item) => item.drill !== drill)));
+        store.dispatch(itemRemoved({ drill, left }));
+      },
     };
   }, [reference, store, inForce]);
 }
