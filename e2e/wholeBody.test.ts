@@ -149,12 +149,21 @@ describe('a figure of the practice', () => {
     await visit('Corin Ashfell', 'ridge?region=ankle-foot');
     await clinician.reads('Ankle dorsiflexion range');
     await clinician.opens('/figures?test=wblt-distance');
-    await clinician.presses('Set back');
+    await clinician.presses('Set back…');
+    await clinician.fills('Why it is set back', 'too few runners');
+    await clinician.presses('Set back now');
     await clinician.reads('Earlier edits (1)');
-    const [row] = await stored<{ value: number; old_value: number; reason: string; ended_by: string }>(
-      'SELECT value, old_value, reason, ended_by FROM reference_edits',
-    );
-    expect(row).toEqual({ value: 14, old_value: 9, reason: 'our own runners', ended_by: 'Rowan Halloran' });
+    expect(
+      await stored('SELECT value, old_value, reason, ended_by, ended_reason FROM reference_edits'),
+    ).toEqual([
+      {
+        value: 14,
+        old_value: 9,
+        reason: 'our own runners',
+        ended_by: 'Rowan Halloran',
+        ended_reason: 'too few runners',
+      },
+    ]);
   });
 });
 

@@ -12,6 +12,9 @@ export const figureInputSchema = referenceEditSchema
   .extend({ id: newIdSchema, reason });
 export type FigureInput = z.infer<typeof figureInputSchema>;
 
+/** Why a figure goes back to the reference's own. */
+export const figureBackSchema = z.strictObject({ reason, version: versionSchema });
+
 const figureRowSchema = referenceEditSchema
   .extend({
     id: idSchema,
@@ -20,7 +23,10 @@ const figureRowSchema = referenceEditSchema
     reason: z.string(),
     by: z.string(),
     date: isoDaySchema,
-    ended: z.object({ by: z.string(), date: isoDaySchema }).nullable(),
+    ended: z
+      .object({ by: z.string(), date: isoDaySchema, reason: z.string().nullable() })
+      .nullable()
+      .describe('set back, with why, or replaced by the next edit (reason null)'),
   })
   .meta({ id: 'Figure' });
 export type FigureRow = z.infer<typeof figureRowSchema>;

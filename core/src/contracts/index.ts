@@ -125,6 +125,7 @@ export type { ImportedDrills, OwnDrillRow, TemplateFields, TemplateRow } from '.
 export {
   changedTaskSchema,
   figureEffectSchema,
+  figureBackSchema,
   figureInputSchema,
   figurePreviewSchema,
   figuresSchema,

@@ -61,7 +61,11 @@ describe('both ways round, breaths and circuits', () => {
       '2:1/1',
     ]);
     expect(segments.filter((s) => s.kind === 'setup').map((s) => s.item)).toEqual([0, 1, 2]);
-    const { items: perItem, between, total } = routineTime(bundledReference, items);
+    const { items: perItem, changes, between, total } = routineTime(bundledReference, items);
+    // To the first once, to the second twice: a circuit changes over in every round.
+    expect(changes.map((seconds) => seconds > 0)).toEqual([true, true, true]);
+    expect(changes.reduce((a, b) => a + b, 0)).toBe(between);
+    expect([changes[0], changes[1]]).toEqual([10, 20]);
     expect(between).toBe(4 * 10 + 10);
     expect(total).toBe(between + perItem.reduce((a, b) => a + b, 0));
   });

@@ -111,6 +111,8 @@ export function routineTimeline(reference: Reference, items: readonly RoutineIte
 /** Where the seconds of a routine go: per item (with its rounds, without change-overs), between drills, in all. */
 export interface RoutineTime {
   readonly items: readonly number[];
+  /** Seconds of changing over to each item, in all its rounds; they add up to `between`. */
+  readonly changes: readonly number[];
   readonly between: number;
   readonly total: number;
 }
@@ -118,7 +120,7 @@ export interface RoutineTime {
 /** Exact seconds of a routine, itemised: items with all their rounds, change-overs and floor changes. */
 export function routineTime(reference: Reference, items: readonly RoutineItem[]): RoutineTime {
   const perItem = items.map(() => 0);
-  let between = 0;
+  const changes = items.map(() => 0);
   let previous: Drill | null = null;
   for (const visit of visits(items)) {
     const { index } = visit;
@@ -127,12 +129,14 @@ export function routineTime(reference: Reference, items: readonly RoutineItem[])
     if (!item) continue;
     perItem[index] = (perItem[index] ?? 0) + visitSeconds(drill, item, visit);
     if (previous) {
-      between += TIMING.changeover;
-      if (isFloor(previous.position) !== isFloor(drill.position)) between += TIMING.floorChange;
+      const floor = isFloor(previous.position) !== isFloor(drill.position) ? TIMING.floorChange : 0;
+      changes[index] = (changes[index] ?? 0) + TIMING.changeover + floor;
     }
     previous = drill;
   }
-  return { items: perItem, between, total: between + perItem.reduce((sum, seconds) => sum + seconds, 0) };
+  const sum = (parts: readonly number[]) => parts.reduce((all, seconds) => all + seconds, 0);
+  const between = sum(changes);
+  return { items: perItem, changes, between, total: between + sum(perItem) };
 }
 
 /** Exact seconds of a whole routine: items, change-overs and floor changes. */

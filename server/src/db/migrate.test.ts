@@ -112,7 +112,7 @@ describe('the second shape', () => {
     expect(await missingMigrations(app.databaseUrl)).toEqual([
       SECOND_SHAPE,
       '2026-11-27-one-door',
-      '2026-11-27-placements',
+      '2026-11-27-levels-seen',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();
     const before = await old();

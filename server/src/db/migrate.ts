@@ -10,7 +10,7 @@ import { library } from './migrations/2026-11-25-library.ts';
 import { summaries } from './migrations/2026-11-25-summaries.ts';
 import { wholeBody } from './migrations/2026-11-25-whole-body.ts';
 import { oneDoor } from './migrations/2026-11-27-one-door.ts';
-import { placements } from './migrations/2026-11-27-placements.ts';
+import { levelsSeen } from './migrations/2026-11-27-levels-seen.ts';
 import { secondShape } from './migrations/2026-11-27-second-shape.ts';
 
 const MIGRATIONS: readonly Migration[] = [
@@ -20,7 +20,7 @@ const MIGRATIONS: readonly Migration[] = [
   library,
   secondShape,
   oneDoor,
-  placements,
+  levelsSeen,
 ];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */

@@ -190,6 +190,7 @@ export const TABLES = {
     by: text,
     date: day,
     ...ended,
+    endedReason: text.nullable(),
     createdAt: instant,
   }),
   practice_tasks: z.object({

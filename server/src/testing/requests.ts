@@ -190,7 +190,7 @@ const practice: Record<string, Arrange> = {
   setFigure: async () => withId('/figures/edits', FIGURE),
   unsetFigure: async (owner) => {
     const { body } = await owner.create('/figures/edits', FIGURE).expect(201);
-    return { path: `/figures/edits/${body.edits[0].id}?version=1` };
+    return { path: `/figures/edits/${body.edits[0].id}/end`, body: { reason: 'back', version: 1 } };
   },
   previewFigures: async () => ({ path: '/figures/preview', body: { set: [FIGURE] } }),
   setPainLimits: async (owner) => ({

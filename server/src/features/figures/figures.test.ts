@@ -25,6 +25,12 @@ const floor = (value: number, reason = 'our own runners') => ({
 const overridesOf = async (client: Client, id: string) =>
   (await client.get(`/athletes/${id}/case`).expect(200)).body.case.overrides;
 
+interface Edits {
+  edits: { id: string }[];
+}
+const setBack = (client: Client, { edits: [first] }: Edits, reason = 'measured anew') =>
+  client.post(`/figures/edits/${first?.id ?? ''}/end`, { reason, version: 1 });
+
 describe('an edited figure', () => {
   it('is judged by at once, marked with who, when and the old value, and can be set back', async () => {
     const { body } = await north.create('/figures/edits', floor(12)).expect(201);
@@ -41,22 +47,24 @@ describe('an edited figure', () => {
     const again = await north.create('/figures/edits', floor(11)).expect(201);
     expect(again.body.edits.filter((e: { ended: object | null }) => !e.ended)).toHaveLength(1);
     expect(again.body.edits[0]).toMatchObject({ value: 11, oldValue: 12 });
-    const back = await north.delete(`/figures/edits/${again.body.edits[0].id}?version=1`).expect(200);
-    expect(back.body.edits.map((e: { ended: { by: string } | null }) => e.ended?.by)).toEqual([
-      'R. Halloran',
-      'R. Halloran',
+    const bare = await setBack(north, again.body, ' ').expect(400);
+    expect(bare.body.errors[0].path).toBe('$.reason');
+    const back = await setBack(north, again.body).expect(200);
+    expect(back.body.edits.map((e: { ended: object | null }) => e.ended)).toEqual([
+      { by: 'R. Halloran', date: TODAY, reason: 'measured anew' },
+      { by: 'R. Halloran', date: TODAY, reason: null },
     ]);
     expect((await overridesOf(north, athlete)).reference).toEqual([]);
-    await north.delete(`/figures/edits/${again.body.edits[0].id}?version=1`).expect(404);
+    await setBack(north, again.body).expect(404);
   });
 
   it('belongs to its practice alone', async () => {
     const { body } = await north.create('/figures/edits', floor(10)).expect(201);
     expect((await south.get('/figures').expect(200)).body.edits).toEqual([]);
-    await south.delete(`/figures/edits/${body.edits[0].id}?version=1`).expect(404);
+    await setBack(south, body).expect(404);
     const stranger = await addAthlete(south);
     expect((await overridesOf(south, stranger.id)).reference).toEqual([]);
-    await north.delete(`/figures/edits/${body.edits[0].id}?version=1`).expect(200);
+    await setBack(north, body).expect(200);
   });
 
   it.each([
@@ -88,7 +96,7 @@ describe('an edited figure', () => {
     const own = body.changed.find((c: { athleteId: string }) => c.athleteId === athlete);
     const right = own.changes.find((c: { side: string }) => c.side === 'right');
     expect(right).toMatchObject({ restriction: 'ankle-dorsiflexion-limit', from: 'short', to: 'enough' });
-    await north.delete(`/figures/edits/${set.edits[0].id}?version=1`).expect(200);
+    await setBack(north, set).expect(200);
   });
 });
 

@@ -10,8 +10,8 @@ import { ownDrillRow } from '../library/drillRow.ts';
 import { slugOf } from './slug.ts';
 
 function figureRow(row: RowOf<'reference_edits'>): FigureRow {
-  const { id, version, oldValue, reason, by, date, endedBy, endedOn } = row;
-  const ended = endedBy && endedOn ? { by: endedBy, date: endedOn } : null;
+  const { id, version, oldValue, reason, by, date, endedBy, endedOn, endedReason } = row;
+  const ended = endedBy && endedOn ? { by: endedBy, date: endedOn, reason: endedReason } : null;
   return { ...editOf(row), id, version, oldValue, reason, by, date, ended };
 }
 
@@ -77,16 +77,22 @@ export async function setFigure(unit: Unit, { id, task, ...input }: FigureInput)
     date: today,
     endedBy: null,
     endedOn: null,
+    endedReason: null,
   });
   return readFigures(unit);
 }
 
-/** Sets a figure back to the reference's own. */
-export async function unsetFigure(unit: Unit, id: string, version: number): Promise<Figures> {
+/** Sets a figure back to the reference's own, with the reason. */
+export async function unsetFigure(
+  unit: Unit,
+  id: string,
+  { reason, version }: { reason: string; version: number },
+): Promise<Figures> {
   const { rows, actor, today } = unit;
   const where = { id, endedOn: null };
   if (!(await rows.reference_edits.one(where))) throw notFound('Figure');
-  await rows.reference_edits.change(where, version, { endedBy: actor.name, endedOn: today }, figureRow);
+  const ended = { endedBy: actor.name, endedOn: today, endedReason: reason };
+  await rows.reference_edits.change(where, version, ended, figureRow);
   return readFigures(unit);
 }
 

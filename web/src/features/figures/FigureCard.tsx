@@ -8,6 +8,7 @@ import { errorText } from '../../app/api.ts';
 import { useBundledReference, useReference } from '../../app/reference.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { dayText } from '../../app/today.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useFiguresQuery, useSetFigureMutation, useUnsetFigureMutation } from './figureEndpoints.ts';
 import classes from './Figures.module.css';
@@ -155,18 +156,70 @@ function Editor({ test, row, onClose }: EditorProps) {
   );
 }
 
-/** Who edited a figure, when, what it replaced and why; and the way back. */
-function EditNote({ edit, unit }: { edit: FigureRow; unit: string }) {
+interface EditNoteProps {
+  /** The edit in force. */
+  edit: FigureRow;
+  /** What the figure is called. */
+  label: string;
+  /** Its unit. */
+  unit: string;
+}
+
+/** Who edited a figure, when, what it replaced and why; and the way back, with its own reason. */
+function EditNote({ edit, label, unit }: EditNoteProps) {
+  const typed = useKeptState(`figure-back/${edit.id}`, `Why ${label.toLowerCase()} is set back`, '');
+  const [asking, setAsking] = useState(typed.value !== '');
   const [unset, { isLoading, error }] = useUnsetFigureMutation();
+  const setBack = () =>
+    unset({ id: edit.id, version: edit.version, reason: typed.value })
+      .unwrap()
+      .then(typed.done, () => undefined); // shown below
   return (
     <div className={classes.note}>
       edited by {edit.by} on {dayText(edit.date)}, was {figureText(edit.oldValue, unit)}: {edit.reason}{' '}
-      <Button size="compact-xs" variant="light" loading={isLoading} onClick={() => void unset(edit)}>
-        Set back
-      </Button>
-      {error ? <span role="alert"> {errorText(error)}</span> : null}
+      {asking ? (
+        <Group align="flex-end" gap="xs">
+          <TextInput
+            size="xs"
+            label="Why it is set back"
+            value={typed.value}
+            onChange={(e) => typed.set(e.currentTarget.value)}
+          />
+          <Button
+            size="xs"
+            loading={isLoading}
+            disabled={typed.value.trim().length < 3}
+            onClick={() => void setBack()}
+          >
+            Set back now
+          </Button>
+          <Button
+            size="xs"
+            variant="subtle"
+            onClick={() => {
+              typed.discard();
+              setAsking(false);
+            }}
+          >
+            Keep it
+          </Button>
+        </Group>
+      ) : (
+        <Button size="compact-xs" variant="light" onClick={() => setAsking(true)}>
+          Set back…
+        </Button>
+      )}
+      <Refusal error={error} mt={4} />
     </div>
   );
+}
+
+/** An edit that ended: what it put in place of what, why, and how it ended. */
+function historyText(e: FigureRow, label: string, unit: string): string {
+  const said = `${label}: ${figureText(e.oldValue, unit)} → ${figureText(e.value, unit)}, ${e.by}, ${dayText(e.date)}: ${e.reason}`;
+  if (!e.ended) return said;
+  const { by, date, reason } = e.ended;
+  return `${said}; ${reason === null ? 'replaced' : 'set back'} on ${dayText(date)} by ${by}${reason === null ? '' : `: ${reason}`}`;
 }
 
 /** All figures of one test, where they come from, and what the practice put in their place. */
@@ -184,6 +237,9 @@ export function FigureCard({ test }: { test: Test }) {
   );
   const own = (data?.edits ?? []).filter((e) => e.test === test.id);
   const ended = own.filter((e) => e.ended !== null);
+  const rowOf = (e: FigureRow) => rows.find((r) => r.path === e.path && (r.task ?? '') === (e.task ?? ''));
+  const labelOf = (e: FigureRow) => rowOf(e)?.label ?? e.path;
+  const unitOf = (e: FigureRow) => rowOf(e)?.unit ?? test.unit;
   const source =
     test.source === 'convention'
       ? 'convention, no single source'
@@ -228,7 +284,7 @@ export function FigureCard({ test }: { test: Test }) {
                         Edit
                       </Button>
                     )}
-                    {edit ? <EditNote edit={edit} unit={row.unit} /> : null}
+                    {edit ? <EditNote edit={edit} label={row.label} unit={row.unit} /> : null}
                   </td>
                 </tr>
                 {open === key ? (
@@ -248,11 +304,7 @@ export function FigureCard({ test }: { test: Test }) {
           <summary>Earlier edits ({ended.length})</summary>
           <ul>
             {ended.map((e) => (
-              <li key={e.id}>
-                {figureText(e.oldValue, test.unit)} → {figureText(e.value, test.unit)}, {e.by},{' '}
-                {dayText(e.date)}: {e.reason}; ended{' '}
-                {e.ended ? `${dayText(e.ended.date)} by ${e.ended.by}` : ''}
-              </li>
+              <li key={e.id}>{historyText(e, labelOf(e), unitOf(e))}</li>
             ))}
           </ul>
         </details>

@@ -17,8 +17,12 @@ const figuresApi = api.injectEndpoints({
       query: (body) => ({ url: '/figures/edits', creates: true, body }),
       invalidatesTags: touched,
     }),
-    unsetFigure: build.mutation<Figures, Pick<FigureRow, 'id' | 'version'>>({
-      query: ({ id, version }) => ({ url: `/figures/edits/${id}?version=${version}`, method: 'DELETE' }),
+    unsetFigure: build.mutation<Figures, Pick<FigureRow, 'id' | 'version' | 'reason'>>({
+      query: ({ id, version, reason }) => ({
+        url: `/figures/edits/${id}/end`,
+        method: 'POST',
+        body: { version, reason },
+      }),
       invalidatesTags: touched,
     }),
     previewFigures: build.mutation<FigureEffect, { set: NewFigure[]; from: number }>({

@@ -24,6 +24,8 @@ interface Props {
   below: RoutineItem | null;
   /** Seconds with all rounds. */
   seconds: number;
+  /** Seconds of changing over to it, in all its rounds. */
+  change: number;
   /** How far its sets stay from failure; null when that is not known. */
   failure: FailureDistance | null;
   /** What it serves, in words; empty for a filler. */
@@ -178,6 +180,11 @@ export function ItemRow(props: Props) {
         </td>
         <td className={classes.seconds}>
           {duration(props.seconds)}
+          {props.change > 0 ? (
+            <span className={classes.rounds} title="changing over to it">
+              + {props.change} s
+            </span>
+          ) : null}
           {item.circuit ? <span className={classes.rounds}>{item.circuit.rounds} rounds</span> : null}
         </td>
         <td className={classes.rowTools} rowSpan={2}>

@@ -56,7 +56,7 @@ export function ItemTable({ draft, explained, selected, onSelect, onTooHard, onM
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const { items, request } = draft;
-  const { items: seconds } = routineTime(reference, items);
+  const { items: seconds, changes } = routineTime(reference, items);
   const put = (next: RoutineItem[]) => edit.change(mendCircuits(next));
   const move = (from: number, to: number) => {
     if (from < 0 || to < 0 || to >= items.length || from === to) return;
@@ -115,6 +115,7 @@ export function ItemTable({ draft, explained, selected, onSelect, onTooHard, onM
                 drill={drill}
                 below={items[index + 1] ?? null}
                 seconds={seconds[index] ?? 0}
+                change={changes[index] ?? 0}
                 failure={explained?.failure[index] ?? null}
                 serves={servesText(item.drill)}
                 selected={item.drill === selected}

@@ -5,6 +5,7 @@ import {
   IconPlayerPause,
   IconPlayerPlay,
   IconPlayerSkipForward,
+  IconPlayerTrackNext,
   IconPlayerTrackPrev,
 } from '@tabler/icons-react';
 import type { Swap } from '@yonder/core/builder';
@@ -93,6 +94,7 @@ function Controls({ run, onHurt, onSwap }: { run: Run; onHurt: () => void; onSwa
   useHotkeys([
     ['space', toggle],
     ['ArrowRight', run.skip],
+    ['shift+ArrowRight', run.skipDrill],
     ['ArrowLeft', run.back],
   ]);
   return (
@@ -105,6 +107,9 @@ function Controls({ run, onHurt, onSwap }: { run: Run; onHurt: () => void; onSwa
       </Button>
       <Button size="lg" variant="default" leftSection={<IconPlayerSkipForward />} onClick={run.skip}>
         Skip
+      </Button>
+      <Button size="lg" variant="default" leftSection={<IconPlayerTrackNext />} onClick={run.skipDrill}>
+        Skip drill
       </Button>
       <Button size="lg" variant="default" onClick={onSwap}>
         Swap drill

@@ -135,6 +135,10 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     skip: () => {
       if (!finished) leaveOut(skip(segments, position));
     },
+    /** Leaves out what is left of the drill. */
+    skipDrill: () => {
+      if (!finished) leaveOut(skipItem(segments, position));
+    },
     back: () => {
       const next = back(segments, position);
       jump({ type: 'went-back', segment: next.segment }, next);

@@ -2,9 +2,12 @@ import type { Migration } from '../migration.ts';
 
 const EVENTS = ['insert', 'update', 'delete'] as const;
 
-/** What practitioners saw of a level, as rows with a name and a day; athletes had an empty list of them. */
-export const placements: Migration = {
-  name: '2026-11-27-placements',
+/**
+ * What practitioners saw of a level, as rows with a name and a day (athletes had an empty list of them), and why a figure
+ * was set back.
+ */
+export const levelsSeen: Migration = {
+  name: '2026-11-27-levels-seen',
   up: `
     CREATE TABLE placements (
       id uuid PRIMARY KEY,
@@ -28,8 +31,10 @@ export const placements: Migration = {
         FOR EACH STATEMENT EXECUTE FUNCTION touch_athlete();`,
     ).join('\n')}
     ALTER TABLE athletes DROP COLUMN placements;
+    ALTER TABLE reference_edits ADD COLUMN ended_reason text;
   `,
   down: `
+    ALTER TABLE reference_edits DROP COLUMN ended_reason;
     ALTER TABLE athletes ADD COLUMN placements jsonb NOT NULL DEFAULT '[]';
     DROP TABLE placements;
   `,
