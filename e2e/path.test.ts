@@ -119,7 +119,7 @@ describe('from one stiff ankle to a routine that progresses', () => {
     for (const value of ['11.0', '12.6', '11.1', '11.2', '0']) await clinician.calls(value);
     for (const [test, left, right] of [
       ['Single-leg heel-raise', ['14', '0'], ['26', '0']],
-      ['Isometric ankle eversion', ['2.2', '2.1', '2.2', '0'], ['2.3', '2.2', '2.3', '0']],
+      ['Isometric ankle eversion', ['150', '143', '150', '0'], ['156', '150', '156', '0']],
       ['Single-leg stance, eyes closed', ['3', '4', '3.5', '0'], ['12', '14', '13', '0']],
     ] as const) {
       await open.page.waitForFunction(

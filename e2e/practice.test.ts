@@ -158,11 +158,13 @@ describe('screening by eye and by device', () => {
     await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/screen?region=ankle-foot`);
     await clinician.hasNothingNew();
     await pickTest('Anterior reach in single-leg balance');
-    await clinician.fills('Raw reading', '62');
-    await clinician.presses('Take 72.1 % limb'); // leg 86 cm
+    await clinician.reads('leg length 86 cm');
+    await clinician.fills('Trial 1 left', '62');
+    await clinician.reads('72.1 % limb');
     await clinician.reads('Stored.');
     expect(await resultOf('Mira Oldtown', 'reach-balance-anterior', 'left')).toMatchObject({
       trials: [72.1],
+      raw: { readIn: 'cm', per: 86, readings: [62] },
     });
   });
 });

@@ -9,8 +9,8 @@ import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { captured, deviceOf } from './capture.ts';
 import type { Captured, Taken } from './capture.ts';
 import classes from './Clocks.module.css';
-import { conversionOf } from './convert.ts';
-import type { Conversion } from './convert.ts';
+import { conversionOf, inTestUnit, needsLever } from './convert.ts';
+import type { Measured } from './convert.ts';
 import { useDevice } from './useDevice.ts';
 import type { Recording } from './useDevice.ts';
 
@@ -80,33 +80,31 @@ interface Props {
   test: Test;
   /** The side captured for. */
   side: Side;
+  /** How the fields of that side are read; null in the unit of the test. */
+  measured: Measured | null;
   /** Where the value goes: "left, trial 2". */
   target: string;
-  /** A value in the unit of the test. */
+  /** A value as its field is read. */
   onTake: (value: number) => void;
 }
 
-/** The value in the unit of the test: as measured, or converted by limb length, body mass and lever. */
+/** What a device shows, in the unit of the test by limb length, body mass and lever; and what is missing for that. */
 function useConverted(test: Test, side: Side, lever: number | null, result: Captured) {
   const { case: input } = useWorkspace();
   const conversion = conversionOf(test, input.athlete, side);
   const missing = conversion && 'missing' in conversion ? conversion.missing : null;
-  const by = conversion && 'convert' in conversion ? conversion : null;
-  const needsLever = by?.lever === true;
-  const value =
-    result.value === null || missing !== null || (needsLever && !lever)
-      ? null
-      : by
-        ? by.convert(result.value, lever ?? 0)
-        : Number(result.value.toFixed(test.unit === 'reps' ? 0 : 1));
-  return { value, missing, needsLever, by };
+  const way = conversion && 'measured' in conversion ? { ...conversion.measured, lever } : null;
+  const read = result.value;
+  if (read === null || missing !== null) return { value: null, missing, way };
+  const direct = Number(read.toFixed(test.unit === 'reps' ? 0 : 1));
+  return { value: way ? inTestUnit(test, way, read) : direct, missing, way };
 }
 
 /** A value the stand-in plays around: the middle of the usual band, in the device's own unit. */
-function usualOf(test: Test, by: Conversion | null, lever: number | null): number {
+function usualOf(test: Test, way: Measured | null): number {
   const middle = (test.reference.low + test.reference.high) / 2;
-  if (!by) return middle;
-  const one = by.convert(100, lever ?? 30);
+  if (!way) return middle;
+  const one = inTestUnit(test, { ...way, lever: way.lever ?? 30 }, 100) ?? 0;
   return one > 0 ? (middle / one) * 100 : 200;
 }
 
@@ -116,13 +114,14 @@ export function Capture(props: Props) {
   return kind ? <CaptureFrom key={kind} kind={kind} {...props} /> : null;
 }
 
-function CaptureFrom({ kind, test, side, target, onTake }: Props & { kind: DeviceKind }) {
+function CaptureFrom({ kind, test, side, measured, target, onTake }: Props & { kind: DeviceKind }) {
   const { state, recording, connect, start, stop, close } = useDevice(kind);
   const [taken, setTaken] = useState<Taken>('peak');
-  const [lever, setLever] = useState<number | null>(null);
+  const [ownLever, setLever] = useState<number | null>(null);
+  const lever = measured ? measured.lever : ownLever;
   const hz = 'hz' in state ? state.hz : 100;
   const result = captured(kind, recording, hz, taken);
-  const { value, missing, needsLever, by } = useConverted(test, side, lever, result);
+  const { value, missing, way } = useConverted(test, side, lever, result);
   const steady = kind === 'inclinometer' && state.kind === 'recording' && result.value !== null;
   useEffect(() => {
     if (steady) stop(); // an angle is captured once it holds still
@@ -154,6 +153,11 @@ function CaptureFrom({ kind, test, side, target, onTake }: Props & { kind: Devic
           Repeat it: {result.warnings.join('; ')}.
         </Text>
       ) : null}
+      {measured && needsLever(test) && !lever ? (
+        <Text size="sm" c="var(--danger)">
+          Type the lever arm first.
+        </Text>
+      ) : null}
       {missing ? (
         <Text size="sm" c="var(--danger)">
           Enter the {missing} in the story first.
@@ -172,8 +176,8 @@ function CaptureFrom({ kind, test, side, target, onTake }: Props & { kind: Devic
             ]}
           />
         ) : null}
-        {needsLever ? (
-          <UnitInput w={120} size="xs" label="Lever arm" unit="cm" value={lever} onChange={setLever} />
+        {needsLever(test) && !measured ? (
+          <UnitInput w={120} size="xs" label="Lever arm" unit="cm" value={ownLever} onChange={setLever} />
         ) : null}
         {running ? (
           <Button size="xs" variant="light" onClick={stop}>
@@ -184,16 +188,17 @@ function CaptureFrom({ kind, test, side, target, onTake }: Props & { kind: Devic
             Connect again
           </Button>
         ) : (
-          <Button
-            size="xs"
-            onClick={() => start(usualOf(test, by, lever))}
-            disabled={state.kind === 'opening'}
-          >
+          <Button size="xs" onClick={() => start(usualOf(test, way))} disabled={state.kind === 'opening'}>
             {state.kind === 'ended' ? 'Record again' : 'Record'}
           </Button>
         )}
         {value !== null && !running ? (
-          <Button size="xs" onClick={() => onTake(value)}>
+          <Button
+            size="xs"
+            onClick={() =>
+              onTake(measured && result.value !== null ? Number(result.value.toFixed(1)) : value)
+            }
+          >
             Take {figure(value, test.unit)} into {target}
           </Button>
         ) : null}

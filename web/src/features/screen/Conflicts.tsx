@@ -12,7 +12,11 @@ function entryText(test: Test, entry: SideEntry): string {
   const trials = entry.trials.filter(Boolean).join(', ');
   const faults = entry.faults ? `${entry.faults.length} faults marked` : '';
   const pain = entry.pain ? `pain ${entry.pain}/10` : '';
-  return [trials ? `${trials} ${unitWord(test.unit)}` : faults, pain].filter(Boolean).join(', ') || 'nothing';
+  return (
+    [trials ? `${trials} ${entry.measured?.unit ?? unitWord(test.unit)}` : faults, pain]
+      .filter(Boolean)
+      .join(', ') || 'nothing'
+  );
 }
 
 interface Props {

@@ -177,10 +177,11 @@ export function SideRow({
       <tr>
         <th scope="row" className={classes.side}>
           <SideMark side={side} state="short" /> {SIDE_LABEL[side]}
+          {entry.measured ? <span className={classes.readUnit}>{entry.measured.unit}</span> : null}
         </th>
         {Array.from({ length: fields }, (_, index) => {
           const text = entry.trials[index] ?? '';
-          const fault = trialFault(test, text, entry.faults);
+          const fault = trialFault(test, text, entry);
           const id = `${test.id}-${side}-${index}`;
           return (
             <td key={index} className={classes.cell}>

@@ -9,9 +9,11 @@ import { useRef, useState } from 'react';
 import { Capture } from './Capture.tsx';
 import { Clocks } from './Clocks.tsx';
 import { EMPTY_ENTRY, entryOf, resultOf, trialFields, trialValues } from './entry.ts';
+import type { Measured } from './convert.ts';
 import type { SideEntry } from './entry.ts';
 import classes from './Screen.module.css';
-import { RawReading } from './RawReading.tsx';
+import { ReadIn } from './ReadIn.tsx';
+import { useReadIn } from './useReadIn.ts';
 import { SideRow } from './SideRow.tsx';
 import { FaultMarks } from './FaultMarks.tsx';
 import { entryFault, typedAt } from './typedResults.ts';
@@ -154,11 +156,14 @@ export function TestEntry({
   onHelp,
 }: Props) {
   const rowOf = (side: Side) => visit?.results.find((r) => r.test === test.id && r.side === side);
+  const { fresh, wayOf, remember } = useReadIn(test, earlier);
   // What was typed and is not stored yet comes before what is.
   const [entries, setEntries] = useState(() =>
     entriesOfSides(
       sides,
-      (side) => typedAt({ athleteId, date, test: test.id, side })?.entry ?? entryOf(rowOf(side)),
+      (side) =>
+        typedAt({ athleteId, date, test: test.id, side })?.entry ??
+        (rowOf(side) ? entryOf(rowOf(side)) : { ...EMPTY_ENTRY, measured: fresh(side) }),
     ),
   );
   const [aim, setAim] = useState<{ side: Side; trial: number } | null>(null);
@@ -173,6 +178,14 @@ export function TestEntry({
   /** Takes over a whole entry at once and stores it: marks, clocks and devices do not wait for a field to be left. */
   const put = (side: Side, entry: SideEntry) => {
     setEntries((current) => ({ ...current, [side]: entry }));
+    commit(side, entry);
+  };
+  /** The same texts, read in another way. */
+  const retype = (side: Side, measured: Measured | null) => {
+    const entry = { ...entryOfSide(side), measured };
+    setEntries((current) => ({ ...current, [side]: entry }));
+    if (entry.trials.length === 0) return;
+    onType(test, side, entry, rowOf(side));
     commit(side, entry);
   };
   const { section, table, enter, switchSide } = useMoves(onNext);
@@ -204,6 +217,22 @@ export function TestEntry({
           onEnter={enter}
         />
       ) : null}
+      <ReadIn
+        test={test}
+        sides={sides}
+        measured={entryOfSide(sides[0] ?? 'central').measured}
+        onUnit={(asMeasured) => {
+          remember(asMeasured);
+          for (const side of sides) retype(side, asMeasured ? wayOf(side) : null);
+        }}
+        onLever={(lever) => {
+          for (const side of sides) {
+            const { measured } = entryOfSide(side);
+            if (measured) retype(side, { ...measured, lever });
+          }
+        }}
+        onEnter={enter}
+      />
       <div className={classes.scroll}>
         <table ref={table} className={classes.table}>
           <thead>
@@ -242,16 +271,11 @@ export function TestEntry({
       {test.faults ? null : (
         <>
           <Clocks test={test} target={targetText} onTake={take} />
-          <RawReading
-            test={test}
-            side={target.side}
-            target={targetText}
-            onTake={(value) => take(value, null)}
-          />
           <Capture
             key={test.id}
             test={test}
             side={target.side}
+            measured={entryOfSide(target.side).measured}
             target={targetText}
             onTake={(value) => take(value, null)}
           />

@@ -17,7 +17,7 @@ import {
   trialValues,
   withMark,
 } from './entry.ts';
-import { conversionOf } from './convert.ts';
+import { conversionOf, inTestUnit } from './convert.ts';
 import { testsOfRegion } from './testsOfRegion.ts';
 
 const lunge = bundledReference.tests.get('wblt-distance');
@@ -160,7 +160,7 @@ describe('what was seen', () => {
   it('limits a rating from below', () => {
     const fault = raise.faults?.[0]?.id ?? '';
     const seen = withMark({ ...EMPTY_ENTRY, trials: ['0'] }, fault, 'clear');
-    expect(trialFault(raise, '0', seen.faults)).toBe('at least 1: clear faults are marked');
+    expect(trialFault(raise, '0', seen)).toBe('at least 1: clear faults are marked');
     expect(resultOf(raise, seen)).toBeNull();
     expect(resultOf(raise, { ...seen, trials: ['2'] })).toMatchObject({ grade: 2 });
   });
@@ -191,16 +191,50 @@ describe('a raw reading', () => {
   );
   const torque = bundledReference.data.tests.find((t) => t.unit === 'Nm/kg');
 
+  const as = (id: string, side: 'left' | 'right', reading: number, lever: number | null = null) => {
+    const way = of(id, side);
+    const test = bundledReference.tests.get(id) as Test;
+    return way && 'measured' in way ? inTestUnit(test, { ...way.measured, lever }, reading) : undefined;
+  };
+
   it('in cm is a share of that side’s limb; in N of body mass, with a lever where it is torque', () => {
-    expect(of(reach?.id ?? '')).toMatchObject({ from: 'cm', by: 'leg length 86 cm' });
-    const left = of(reach?.id ?? '');
-    const right = of(reach?.id ?? '', 'right');
-    expect(left && 'convert' in left ? left.convert(62, 0) : null).toBe(72.1); // 62 ÷ 86
-    expect(right && 'convert' in right ? right.convert(62, 0) : null).toBe(68.9); // 62 ÷ 90
-    const force = of('ankle-eversion-strength');
-    expect(force && 'convert' in force ? force.convert(126, 0) : null).toBe(2.1);
-    const moment = of(torque?.id ?? '');
-    expect(moment && 'convert' in moment ? moment.convert(300, 32) : null).toBe(1.6); // 300 × 0.32 ÷ 60
+    expect(of(reach?.id ?? '')).toMatchObject({ measured: { unit: 'cm', per: 86 }, by: 'leg length 86 cm' });
+    expect(as(reach?.id ?? '', 'left', 62)).toBe(72.1); // 62 ÷ 86
+    expect(as(reach?.id ?? '', 'right', 62)).toBe(68.9); // 62 ÷ 90
+    expect(as('ankle-eversion-strength', 'left', 126)).toBe(2.1);
+    expect(as(torque?.id ?? '', 'left', 300, 32)).toBe(1.6); // 300 × 0.32 ÷ 60
+    expect(as(torque?.id ?? '', 'left', 300)).toBeNull();
+    expect(as(torque?.id ?? '', 'left', 300, 0)).toBeNull();
+  });
+
+  it('is stored in the unit of the test with what was read beside it, and shown as it was read', () => {
+    const test = reach as Test;
+    const entry = {
+      ...EMPTY_ENTRY,
+      trials: ['62', '', '63,5'],
+      touchDowns: 1,
+      measured: { unit: 'cm' as const, per: 86, lever: null },
+    };
+    expect(trialValues(test, entry)).toEqual([72.1, 73.8]);
+    const stored = resultOf(test, entry);
+    expect(stored).toMatchObject({
+      trials: [72.1, 73.8],
+      raw: { touchDowns: 1, readIn: 'cm', per: 86, lever: null, readings: [62, 63.5] },
+    });
+    const row = { ...stored, version: 1 } as unknown as ResultRow;
+    expect(entryOf(row)).toMatchObject({ trials: ['62', '63.5'], measured: entry.measured });
+    expect(sameAsStored(test, entryOf(row), row)).toBe(true);
+    // Readings that do not belong to the trials, or are no readings, are not shown in their place.
+    expect(entryOf({ ...row, trials: [72.1] } as ResultRow).trials).toEqual(['72.1']);
+    expect(entryOf({ ...row, raw: { readIn: 'ells' } } as ResultRow).measured).toBeNull();
+  });
+
+  it('that makes no sense says what it comes to; a torque waits for its lever', () => {
+    const cm = { ...EMPTY_ENTRY, measured: { unit: 'cm' as const, per: 86, lever: null } };
+    expect(trialFault(reach as Test, '300', cm)).toMatch(/^348\.8 % limb is outside \d+ to \d+ % limb$/);
+    const newton = { ...EMPTY_ENTRY, measured: { unit: 'N' as const, per: 60, lever: null } };
+    expect(trialFault(torque as Test, '300', newton)).toBe('type the lever arm first');
+    expect(resultOf(torque as Test, { ...newton, trials: ['300'] })).toBeNull();
   });
 
   it('says what is missing, and nothing where the unit is direct', () => {

@@ -2,8 +2,11 @@ import type { ResultInput, ResultRow } from '@yonder/core/contracts';
 import type { ScreeningResult } from '@yonder/core/domain';
 import { gradeFromFaults, isOrdinal, isPlausible, ratingFloor, trialSpread } from '@yonder/core/measure';
 import type { Test } from '@yonder/core/reference';
-import { unitWord } from '@yonder/core/words';
+import { figure, unitWord } from '@yonder/core/words';
+import { z } from 'zod';
 import { readNumber } from '../../app/readNumber.ts';
+import { inTestUnit } from './convert.ts';
+import type { Measured } from './convert.ts';
 
 export type Mark = NonNullable<ScreeningResult['faults']>[0];
 type Pain = NonNullable<ScreeningResult['pain']>;
@@ -23,6 +26,8 @@ export interface SideEntry {
   /** Counted on the balance clock, which goes on. */
   readonly touchDowns: number | null;
   readonly second: ScreeningResult['second'] | null;
+  /** How the trials are read, where not in the unit of the test. */
+  readonly measured: Measured | null;
 }
 
 export const EMPTY_ENTRY: SideEntry = {
@@ -35,6 +40,7 @@ export const EMPTY_ENTRY: SideEntry = {
   unable: false,
   touchDowns: null,
   second: null,
+  measured: null,
 };
 
 /** Does the grade follow from marked faults alone? Then nothing is typed. */
@@ -43,12 +49,19 @@ export function gradedByFaults(test: Test): boolean {
 }
 
 /** Why a typed trial cannot be taken, with what would be right; null when it can (or is still empty). */
-export function trialFault(test: Test, text: string, faults: readonly Mark[] | null = null): string | null {
+export function trialFault(
+  test: Test,
+  text: string,
+  { faults, measured }: Pick<SideEntry, 'faults' | 'measured'> = EMPTY_ENTRY,
+): string | null {
   if (text.trim() === '') return null;
-  const value = readNumber(text);
+  const reading = readNumber(text);
   const { min, max } = test.plausible;
-  if (value === null) return 'not a number';
-  if (!isPlausible(test, value)) return `outside ${min} to ${max} ${unitWord(test.unit)}`;
+  if (reading === null) return 'not a number';
+  const value = measured ? inTestUnit(test, measured, reading) : reading;
+  if (value === null) return 'type the lever arm first';
+  const outside = `outside ${min} to ${max} ${unitWord(test.unit)}`;
+  if (!isPlausible(test, value)) return measured ? `${figure(value, test.unit)} is ${outside}` : outside;
   const floor = ratingFloor(test, faults ?? []);
   return value < floor ? `at least ${floor}: clear faults are marked` : null;
 }
@@ -59,11 +72,13 @@ export function painFault(text: string): string | null {
   return value !== null && value >= 0 && value <= 10 ? null : '0 to 10';
 }
 
-/** The readable trials of an entry, in order, each with its field. */
-function readable(test: Test, entry: SideEntry): { value: number; field: number }[] {
+/** The readable trials of an entry, in order: as read, in the unit of the test, and the field of each. */
+function readable(test: Test, entry: SideEntry): { value: number; reading: number; field: number }[] {
   return entry.trials.flatMap((text, field) => {
-    const value = trialFault(test, text, entry.faults) === null ? readNumber(text) : null;
-    return value === null ? [] : [{ value, field }];
+    const reading = trialFault(test, text, entry) === null ? readNumber(text) : null;
+    if (reading === null) return [];
+    const value = entry.measured ? inTestUnit(test, entry.measured, reading) : reading;
+    return value === null ? [] : [{ value, reading, field }];
   });
 }
 
@@ -98,9 +113,19 @@ export function entryGrade(test: Test, entry: SideEntry): number | null {
   return gradeFromFaults(test, entry.faults ?? [], entry.unable);
 }
 
+/** How the trials of a result were read, and what was read: kept beside the values in the unit of the test. */
+const asReadSchema = z.object({
+  readIn: z.enum(['cm', 'N']),
+  per: z.number().positive(),
+  lever: z.number().positive().nullable(),
+  readings: z.array(z.number()),
+});
+
 export function entryOf(row: ResultRow | undefined): SideEntry {
   if (!row) return EMPTY_ENTRY;
-  const trials = row.trials ?? (row.grade === undefined || row.faults ? [] : [row.grade]);
+  const { data: read } = asReadSchema.safeParse(row.raw);
+  const asRead = read && read.readings.length === row.trials?.length ? read : null;
+  const trials = asRead?.readings ?? row.trials ?? (row.grade === undefined || row.faults ? [] : [row.grade]);
   const touchDowns = row.raw?.touchDowns;
   return {
     trials: trials.map(String),
@@ -112,6 +137,7 @@ export function entryOf(row: ResultRow | undefined): SideEntry {
     unable: row.unable ?? false,
     touchDowns: typeof touchDowns === 'number' ? touchDowns : null,
     second: row.second ?? null,
+    measured: asRead ? { unit: asRead.readIn, per: asRead.per, lever: asRead.lever } : null,
   };
 }
 
@@ -136,6 +162,17 @@ function valueOf(
   return { trials: typed.map(({ value }) => value), ...(struck.length > 0 ? { struck } : {}), ...seen };
 }
 
+/** What stands beside the value: touch-downs, and readings as they were typed; null when there is none of it. */
+function rawOf(test: Test, { measured, ...entry }: SideEntry): ResultInput['raw'] | null {
+  const readings = readable(test, { ...entry, measured }).map(({ reading }) => reading);
+  const asRead: z.infer<typeof asReadSchema> | null =
+    measured && readings.length > 0
+      ? { readIn: measured.unit, per: measured.per, lever: measured.lever, readings }
+      : null;
+  if (entry.touchDowns === null && !asRead) return null;
+  return { ...(entry.touchDowns === null ? {} : { touchDowns: entry.touchDowns }), ...asRead };
+}
+
 /** What is stored of an entry, without its version; null when nothing is entered. */
 export function resultOf(test: Test, entry: SideEntry): Omit<ResultInput, 'version'> | null {
   const value = valueOf(test, entry);
@@ -145,10 +182,11 @@ export function resultOf(test: Test, entry: SideEntry): Omit<ResultInput, 'versi
     ...(entry.aspect ? { aspect: entry.aspect } : {}),
     ...(entry.feel ? { feel: entry.feel } : {}),
   };
+  const raw = rawOf(test, entry);
   return {
     ...value,
     ...(nrs === null ? {} : { pain: { nrs, ...(nrs > 0 ? place : {}) } }),
-    ...(entry.touchDowns === null ? {} : { raw: { touchDowns: entry.touchDowns } }),
+    ...(raw === null ? {} : { raw }),
     ...(entry.second ? { second: entry.second } : {}),
   };
 }

@@ -36,8 +36,9 @@ export function allTyped(prefix = 'result/'): TypedResult[] {
 export function entryFault(test: Test, side: Side, entry: SideEntry): string | null {
   const place = side === 'central' ? '' : ` ${side}`;
   for (const [i, text] of entry.trials.entries()) {
-    const fault = trialFault(test, text, entry.faults);
-    if (fault) return `${test.name}, trial ${i + 1}${place}: ${text} is ${fault}`;
+    const fault = trialFault(test, text, entry);
+    if (fault)
+      return `${test.name}, trial ${i + 1}${place}: ${text} ${entry.measured ? `${entry.measured.unit}, ${fault}` : `is ${fault}`}`;
   }
   const pain = painFault(entry.pain);
   return pain ? `${test.name}, pain${place}: ${entry.pain} is not ${pain}` : null;
