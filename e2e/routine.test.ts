@@ -318,6 +318,42 @@ describe('the library', () => {
     expect([...open.strangers]).toEqual([]);
   });
 
+  it('a starting level is confirmed or refused by one press, and what is taken out stays out', async () => {
+    const BRAM = 'Bram Tollgate';
+    await visit(BRAM, 'routine');
+    await clinician.presses('Choose drills');
+    await clinician.reads(/Proven: /);
+    await clinician.reads('Starting level by rule');
+    const unsure = () =>
+      open.page.$$eval('[aria-label="Drills of the routine"] [aria-label^="Seen, fine: "]', (list) =>
+        list.map((node) => node.getAttribute('aria-label')?.slice('Seen, fine: '.length) ?? ''),
+      );
+    const [fine = '', hard = ''] = await unsure();
+    await clinician.presses(`Seen, fine: ${fine}`);
+    await expect.poll(unsure, { timeout: 15_000 }).not.toContain(fine);
+    await clinician.presses(`Too hard: ${hard}`);
+    await expect.poll(() => clinician.drillNames(), { timeout: 15_000 }).not.toContain(hard);
+    expect(await clinician.drillNames()).toContain(fine);
+    const placed = await stored<{ drill: string; verdict: string; by: string }>(
+      'SELECT drill, verdict, by FROM placements WHERE athlete_id = $1 ORDER BY said_at',
+      [ids.get(BRAM)],
+    );
+    expect(placed).toEqual([
+      { drill: drillOf(fine).id, verdict: 'fine', by: 'Rowan Halloran' },
+      { drill: drillOf(hard).id, verdict: 'too-hard', by: 'Rowan Halloran' },
+    ]);
+
+    await clinician.presses(`Remove ${fine}`);
+    await clinician.presses('Choose again');
+    await clinician.reads(/Proven: /);
+    const again = await clinician.drillNames();
+    expect(again).not.toContain(fine);
+    expect(again).not.toContain(hard);
+    await clinician.presses(`Let ${fine} back`);
+    await open.page.waitForFunction(() => !document.querySelector('[aria-label="Left out"]'));
+    await clinician.discards();
+  });
+
   it('shares of the maximum, edited, hold for the practice', async () => {
     await clinician.opens('/figures');
     await clinician.presses('Dose', 'tab');

@@ -214,7 +214,7 @@ export function ImportPage() {
           placeholder="choose a file"
           accept=".csv,text/csv"
           leftSection={<IconUpload size={16} />}
-          w={360}
+          maw={360}
           clearable
           resetRef={reset}
           // The same name chosen again is read again: it may have been mended.

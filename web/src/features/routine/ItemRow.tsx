@@ -167,7 +167,7 @@ export function ItemRow(props: Props) {
         <td className={classes.dose}>
           <Dose item={item} drill={drill} onChange={onChange} />
         </td>
-        <td className={classes.dose}>
+        <td className={`${classes.dose} ${classes.restCell}`}>
           <Stepper
             label={`Rest of ${drill.name}`}
             value={item.restSeconds}

@@ -201,7 +201,7 @@ export function ScreenPage() {
           {scope.scope === 'battery' ? 'Proposed visit' : nameOf(reference, region)}, visit of {dayText(on)}
           {on > today() ? ' (ahead of today)' : ''}
         </Title>
-        <Text size="sm" c="var(--muted)">
+        <Text size="sm" c="var(--muted)" className={classes.keys}>
           type, <kbd>Enter</kbd>, next field · <kbd>S</kbd> other side · <kbd>H</kbd> how to · <kbd>?</kbd>{' '}
           keys
         </Text>
