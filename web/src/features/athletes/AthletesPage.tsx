@@ -5,6 +5,7 @@ import type { AthleteSummary } from '@yonder/core/contracts';
 import { nameOf, SIDE_MARK, STATE_LABEL } from '@yonder/core/words';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useAddress } from '../../app/useAddress.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -232,9 +233,11 @@ export function AthletesPage() {
           <Button component={Link} to="/screenings" variant="default">
             Import, export
           </Button>
-          <Button component={Link} to="/athletes/new" leftSection={<IconPlus size={16} />}>
-            Add athlete
-          </Button>
+          <Allowed least="assistant">
+            <Button component={Link} to="/athletes/new" leftSection={<IconPlus size={16} />}>
+              Add athlete
+            </Button>
+          </Allowed>
         </Group>
       </Group>
       <Group gap={6} mb="xs">

@@ -1,6 +1,7 @@
 import { Title } from '@mantine/core';
 import { useState } from 'react';
 import { Navigate } from 'react-router';
+import { Locked } from '../../app/Allowed.tsx';
 import { AthleteForm, EMPTY_ATHLETE } from './AthleteForm.tsx';
 import classes from './AthletesPage.module.css';
 import { useCreateAthleteMutation } from './athleteEndpoints.ts';
@@ -16,24 +17,26 @@ export function NewAthletePage() {
       <Title order={1} size={26} mb="sm">
         New athlete
       </Title>
-      <AthleteForm
-        initial={EMPTY_ATHLETE}
-        submitLabel="Add and answer the stop-and-refer questions"
-        busy={isLoading}
-        error={error}
-        keptAs={{ key: 'athlete/new', label: 'A new athlete' }}
-        onSubmit={(fields) =>
-          create(fields)
-            .unwrap()
-            .then(
-              ({ id }) => {
-                setAdded(id);
-                return true;
-              },
-              () => false, // shown in the form
-            )
-        }
-      />
+      <Locked least="assistant">
+        <AthleteForm
+          initial={EMPTY_ATHLETE}
+          submitLabel="Add and answer the stop-and-refer questions"
+          busy={isLoading}
+          error={error}
+          keptAs={{ key: 'athlete/new', label: 'A new athlete' }}
+          onSubmit={(fields) =>
+            create(fields)
+              .unwrap()
+              .then(
+                ({ id }) => {
+                  setAdded(id);
+                  return true;
+                },
+                () => false, // shown in the form
+              )
+          }
+        />
+      </Locked>
     </div>
   );
 }

@@ -4,6 +4,7 @@ import type { DoseShare, Mode } from '@yonder/core/domain';
 import type { DoseCell } from '@yonder/core/reference';
 import { CATEGORY_LABEL, MODE_LABEL } from '@yonder/core/words';
 import { useState } from 'react';
+import { Allowed, Locked } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useBundledReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
@@ -80,63 +81,69 @@ export function DoseShares() {
         onChange={(m) => setMode(m as Mode)}
         data={MODES.map((m) => ({ value: m, label: MODE_LABEL[m] }))}
       />
-      <Table verticalSpacing={4} mt={8} maw={640}>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>Kind of drill</Table.Th>
-            <Table.Th>Lower</Table.Th>
-            <Table.Th>Upper</Table.Th>
-            <Table.Th>Shipped</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {rows.map(({ key, cell, of, usual, set, now }) => (
-            <Table.Tr key={key}>
-              <Table.Th scope="row">
-                {CATEGORY_LABEL[cell.category]}, {KIND_LABEL[of]}{' '}
-                {set ? <span className={classes.edited}>edited</span> : null}
-              </Table.Th>
-              {(['low', 'high'] as const).map((end) => (
-                <Table.Td key={end}>
-                  <UnitInput
-                    size="xs"
-                    w={90}
-                    unit="%"
-                    step={5}
-                    min={5}
-                    max={100}
-                    aria-label={`${CATEGORY_LABEL[cell.category]}, ${KIND_LABEL[of]}, ${end === 'low' ? 'lower' : 'upper'}`}
-                    value={Math.round(now[end] ?? 0) || null}
-                    error={typed[key] && end === 'high' ? faultOf(now) : null}
-                    onChange={(value) => setTyped({ ...typed, [key]: { ...now, [end]: value } })}
-                  />
-                </Table.Td>
-              ))}
-              <Table.Td className="muted">
-                {Math.round(usual.low * 100)}–{Math.round(usual.high * 100)} %
-              </Table.Td>
+      <Locked least="owner">
+        <Table verticalSpacing={4} mt={8} maw={640}>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Kind of drill</Table.Th>
+              <Table.Th>Lower</Table.Th>
+              <Table.Th>Upper</Table.Th>
+              <Table.Th>Shipped</Table.Th>
             </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
-      <Group gap="xs" mt={8}>
-        <Button
-          loading={isLoading}
-          disabled={Object.keys(typed).length === 0 || faults.length > 0}
-          onClick={keep}
-        >
-          Save shares
-        </Button>
-        {data.doseShares.length > 0 ? (
-          <Button variant="light" onClick={() => void put([])}>
-            Set all back
+          </Table.Thead>
+          <Table.Tbody>
+            {rows.map(({ key, cell, of, usual, set, now }) => (
+              <Table.Tr key={key}>
+                <Table.Th scope="row">
+                  {CATEGORY_LABEL[cell.category]}, {KIND_LABEL[of]}{' '}
+                  {set ? <span className={classes.edited}>edited</span> : null}
+                </Table.Th>
+                {(['low', 'high'] as const).map((end) => (
+                  <Table.Td key={end}>
+                    <UnitInput
+                      size="xs"
+                      w={90}
+                      unit="%"
+                      step={5}
+                      min={5}
+                      max={100}
+                      aria-label={`${CATEGORY_LABEL[cell.category]}, ${KIND_LABEL[of]}, ${end === 'low' ? 'lower' : 'upper'}`}
+                      value={Math.round(now[end] ?? 0) || null}
+                      error={typed[key] && end === 'high' ? faultOf(now) : null}
+                      onChange={(value) => setTyped({ ...typed, [key]: { ...now, [end]: value } })}
+                    />
+                  </Table.Td>
+                ))}
+                <Table.Td className="muted">
+                  {Math.round(usual.low * 100)}–{Math.round(usual.high * 100)} %
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Locked>
+      <Allowed least="owner">
+        <Group gap="xs" mt={8}>
+          <Button
+            loading={isLoading}
+            disabled={Object.keys(typed).length === 0 || faults.length > 0}
+            onClick={keep}
+          >
+            Save shares
           </Button>
-        ) : null}
-        <Text size="sm" role="status">
-          {isSuccess && Object.keys(typed).length === 0 ? 'Saved. ' : ''}
-          {data.doseShares.length > 0 ? `${data.doseShares.length} of your own.` : 'The shipped shares hold.'}
-        </Text>
-      </Group>
+          {data.doseShares.length > 0 ? (
+            <Button variant="light" onClick={() => void put([])}>
+              Set all back
+            </Button>
+          ) : null}
+          <Text size="sm" role="status">
+            {isSuccess && Object.keys(typed).length === 0 ? 'Saved. ' : ''}
+            {data.doseShares.length > 0
+              ? `${data.doseShares.length} of your own.`
+              : 'The shipped shares hold.'}
+          </Text>
+        </Group>
+      </Allowed>
       <Refusal error={error} mt={6} />
     </section>
   );

@@ -4,6 +4,7 @@ import type { Test } from '@yonder/core/reference';
 import { nameOf, number, STATE_LABEL, withSide } from '@yonder/core/words';
 import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { errorText } from '../../app/api.ts';
 import { useBundledReference, useReference } from '../../app/reference.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
@@ -205,9 +206,11 @@ function EditNote({ edit, label, unit }: EditNoteProps) {
           </Button>
         </Group>
       ) : (
-        <Button size="compact-xs" variant="light" onClick={() => setAsking(true)}>
-          Set back…
-        </Button>
+        <Allowed least="owner">
+          <Button size="compact-xs" variant="light" onClick={() => setAsking(true)}>
+            Set back…
+          </Button>
+        </Allowed>
       )}
       <Refusal error={error} mt={4} />
     </div>
@@ -275,14 +278,16 @@ export function FigureCard({ test }: { test: Test }) {
                   </td>
                   <td>
                     {open === key ? null : (
-                      <Button
-                        size="compact-sm"
-                        variant="subtle"
-                        aria-label={`Edit ${row.label}`}
-                        onClick={() => setOpen(key)}
-                      >
-                        Edit
-                      </Button>
+                      <Allowed least="owner">
+                        <Button
+                          size="compact-sm"
+                          variant="subtle"
+                          aria-label={`Edit ${row.label}`}
+                          onClick={() => setOpen(key)}
+                        >
+                          Edit
+                        </Button>
+                      </Allowed>
                     )}
                     {edit ? <EditNote edit={edit} label={row.label} unit={row.unit} /> : null}
                   </td>

@@ -3,6 +3,7 @@ import { IconPlus, IconTrash } from '@tabler/icons-react';
 import type { PracticeTaskRow } from '@yonder/core/contracts';
 import { nameOf, unitWord } from '@yonder/core/words';
 import { useState } from 'react';
+import { Allowed } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
@@ -128,9 +129,11 @@ export function OwnTasks() {
         <Title order={2} size={20} id="tasks-title">
           Own sport tasks
         </Title>
-        <Button leftSection={<IconPlus size={16} />} onClick={() => setOpen('new')}>
-          Add task
-        </Button>
+        <Allowed least="clinician">
+          <Button leftSection={<IconPlus size={16} />} onClick={() => setOpen('new')}>
+            Add task
+          </Button>
+        </Allowed>
       </Group>
       <Text size="sm" c="var(--muted)">
         What your sport asks of which test. An athlete’s need is the most demanding of their tasks and the
@@ -153,19 +156,21 @@ export function OwnTasks() {
                     )
                     .join('; ')}
                 </span>
-                <Group gap={4} wrap="nowrap">
-                  <Button size="compact-sm" variant="subtle" onClick={() => setOpen(task.rowId)}>
-                    Edit
-                  </Button>
-                  <Button
-                    size="compact-sm"
-                    variant="subtle"
-                    aria-label={`Remove ${task.name}`}
-                    onClick={() => void remove(task)}
-                  >
-                    Remove
-                  </Button>
-                </Group>
+                <Allowed least="clinician">
+                  <Group gap={4} wrap="nowrap">
+                    <Button size="compact-sm" variant="subtle" onClick={() => setOpen(task.rowId)}>
+                      Edit
+                    </Button>
+                    <Button
+                      size="compact-sm"
+                      variant="subtle"
+                      aria-label={`Remove ${task.name}`}
+                      onClick={() => void remove(task)}
+                    >
+                      Remove
+                    </Button>
+                  </Group>
+                </Allowed>
               </Group>
             )}
           </li>

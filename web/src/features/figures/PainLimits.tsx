@@ -1,6 +1,7 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import { painLimits, schoolOption } from '@yonder/core/findings';
 import { useState } from 'react';
+import { Locked } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { useAppSelector } from '../../app/store.ts';
@@ -49,40 +50,42 @@ export function PainLimits() {
         {school.stop}. Growing athletes (under 18) never have more than 0 and 3. Printed and spoken limits
         follow.
       </Text>
-      <Group align="flex-end" gap="xs">
-        <UnitInput
-          label="Fine up to"
-          unit="/10"
-          w={120}
-          min={0}
-          max={10}
-          value={wanted.fine}
-          error={fine === undefined ? null : faultOf(wanted.fine)}
-          onChange={setFine}
-        />
-        <UnitInput
-          label="Stop above"
-          unit="/10"
-          w={120}
-          min={0}
-          max={10}
-          value={wanted.stop}
-          error={stop === undefined ? null : faultOf(wanted.stop)}
-          onChange={setStop}
-        />
-        <Button
-          loading={isLoading}
-          disabled={!sound}
-          onClick={() => void put({ fine: wanted.fine ?? 0, stop: wanted.stop ?? 0 })}
-        >
-          Save pain limits
-        </Button>
-        {data.painLimits ? (
-          <Button variant="light" onClick={() => void put(null)}>
-            Use the school’s
+      <Locked least="owner">
+        <Group align="flex-end" gap="xs">
+          <UnitInput
+            label="Fine up to"
+            unit="/10"
+            w={120}
+            min={0}
+            max={10}
+            value={wanted.fine}
+            error={fine === undefined ? null : faultOf(wanted.fine)}
+            onChange={setFine}
+          />
+          <UnitInput
+            label="Stop above"
+            unit="/10"
+            w={120}
+            min={0}
+            max={10}
+            value={wanted.stop}
+            error={stop === undefined ? null : faultOf(wanted.stop)}
+            onChange={setStop}
+          />
+          <Button
+            loading={isLoading}
+            disabled={!sound}
+            onClick={() => void put({ fine: wanted.fine ?? 0, stop: wanted.stop ?? 0 })}
+          >
+            Save pain limits
           </Button>
-        ) : null}
-      </Group>
+          {data.painLimits ? (
+            <Button variant="light" onClick={() => void put(null)}>
+              Use the school’s
+            </Button>
+          ) : null}
+        </Group>
+      </Locked>
       <Refusal error={error} mt={6} />
       <Text size="sm" role="status" mt={6}>
         {isSuccess ? 'Saved. ' : ''}

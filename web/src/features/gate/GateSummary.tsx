@@ -1,5 +1,6 @@
 import { Button, Group, Text } from '@mantine/core';
 import { Link, useLocation } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { dayText } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Gate.module.css';
@@ -34,14 +35,16 @@ export function GateSummary() {
           </>
         )}
       </Text>
-      <Button
-        component={Link}
-        to={to(due.length === 0)}
-        size="xs"
-        variant={due.length === 0 ? 'light' : 'filled'}
-      >
-        {due.length === 0 ? 'Ask all again' : 'Ask now'}
-      </Button>
+      <Allowed least="assistant">
+        <Button
+          component={Link}
+          to={to(due.length === 0)}
+          size="xs"
+          variant={due.length === 0 ? 'light' : 'filled'}
+        >
+          {due.length === 0 ? 'Ask all again' : 'Ask now'}
+        </Button>
+      </Allowed>
     </Group>
   );
 }

@@ -9,6 +9,7 @@ import { figure, nameOf, SIDE_LABEL } from '@yonder/core/words';
 import Papa from 'papaparse';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
@@ -198,79 +199,83 @@ export function ImportPage() {
       <Title order={1} size={26}>
         Screenings from and to a file
       </Title>
-      <section className={`card ${classes.card}`} aria-labelledby="import-title">
-        <Title order={2} size={19} id="import-title">
-          Import
-        </Title>
-        <Text size="sm" c="var(--muted)" mb="xs">
-          A CSV file with a heading row: one row per athlete, day, test and side, with up to five trials.
-          Athletes and tests by name.{' '}
-          <a href={TEMPLATE} download="screenings-template.csv">
-            A file to start from
-          </a>
-        </Text>
-        <FileInput
-          label="CSV file"
-          placeholder="choose a file"
-          accept=".csv,text/csv"
-          leftSection={<IconUpload size={16} />}
-          maw={360}
-          clearable
-          resetRef={reset}
-          // The same name chosen again is read again: it may have been mended.
-          onClick={() => reset.current?.()}
-          onChange={take}
-        />
-        {unreadable ? (
-          <Text c="var(--danger)" role="alert">
-            {unreadable}
+      <Allowed least="assistant">
+        <section className={`card ${classes.card}`} aria-labelledby="import-title">
+          <Title order={2} size={19} id="import-title">
+            Import
+          </Title>
+          <Text size="sm" c="var(--muted)" mb="xs">
+            A CSV file with a heading row: one row per athlete, day, test and side, with up to five trials.
+            Athletes and tests by name.{' '}
+            <a href={TEMPLATE} download="screenings-template.csv">
+              A file to start from
+            </a>
           </Text>
-        ) : null}
-        {table ? (
-          <div className={classes.steps}>
-            <Text size="sm">
-              {table.rows.length} rows, {table.columns.length} columns. Which column is what?
+          <FileInput
+            label="CSV file"
+            placeholder="choose a file"
+            accept=".csv,text/csv"
+            leftSection={<IconUpload size={16} />}
+            maw={360}
+            clearable
+            resetRef={reset}
+            // The same name chosen again is read again: it may have been mended.
+            onClick={() => reset.current?.()}
+            onChange={take}
+          />
+          {unreadable ? (
+            <Text c="var(--danger)" role="alert">
+              {unreadable}
             </Text>
-            <Select
-              size="xs"
-              w={260}
-              label="Days such as 3/4/2027"
-              allowDeselect={false}
-              data={[
-                { value: 'day-first', label: '3 April: the day comes first' },
-                { value: 'month-first', label: '4 March: the month comes first' },
-              ]}
-              value={order}
-              onChange={(next) => setOrder((next ?? 'day-first') as DayOrder)}
-            />
-            <Mapping columns={table.columns} mapping={mapping} onChange={setMapping} />
-            {missing.length > 0 ? (
-              <Alert color="copper" role="alert">
-                Choose the column of: {missing.join(', ')}.
-              </Alert>
-            ) : (
-              <Preview table={table} mapping={mapping} order={order} />
-            )}
-          </div>
-        ) : null}
-      </section>
-      <section className={`card ${classes.card}`} aria-labelledby="export-title">
-        <Title order={2} size={19} id="export-title">
-          Export
-        </Title>
-        <Text size="sm" c="var(--muted)" mb="xs">
-          Every screening of the practice in the same columns. It holds health data: keep it where your local
-          rules allow.
-        </Text>
-        <Button
-          component="a"
-          href="/api/v1/screenings.csv"
-          variant="light"
-          leftSection={<IconDownload size={16} />}
-        >
-          Export all screenings
-        </Button>
-      </section>
+          ) : null}
+          {table ? (
+            <div className={classes.steps}>
+              <Text size="sm">
+                {table.rows.length} rows, {table.columns.length} columns. Which column is what?
+              </Text>
+              <Select
+                size="xs"
+                w={260}
+                label="Days such as 3/4/2027"
+                allowDeselect={false}
+                data={[
+                  { value: 'day-first', label: '3 April: the day comes first' },
+                  { value: 'month-first', label: '4 March: the month comes first' },
+                ]}
+                value={order}
+                onChange={(next) => setOrder((next ?? 'day-first') as DayOrder)}
+              />
+              <Mapping columns={table.columns} mapping={mapping} onChange={setMapping} />
+              {missing.length > 0 ? (
+                <Alert color="copper" role="alert">
+                  Choose the column of: {missing.join(', ')}.
+                </Alert>
+              ) : (
+                <Preview table={table} mapping={mapping} order={order} />
+              )}
+            </div>
+          ) : null}
+        </section>
+      </Allowed>
+      <Allowed least="clinician">
+        <section className={`card ${classes.card}`} aria-labelledby="export-title">
+          <Title order={2} size={19} id="export-title">
+            Export
+          </Title>
+          <Text size="sm" c="var(--muted)" mb="xs">
+            Every screening of the practice in the same columns. It holds health data: keep it where your
+            local rules allow.
+          </Text>
+          <Button
+            component="a"
+            href="/api/v1/screenings.csv"
+            variant="light"
+            leftSection={<IconDownload size={16} />}
+          >
+            Export all screenings
+          </Button>
+        </section>
+      </Allowed>
     </div>
   );
 }

@@ -4,6 +4,7 @@ import type { OwnDrillRow } from '@yonder/core/contracts';
 import type { Drill } from '@yonder/core/reference';
 import { CATEGORY_LABEL, duration, nameOf, percent, REGION_LABEL } from '@yonder/core/words';
 import { Link } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
@@ -87,17 +88,19 @@ export function DrillDetail({ drill, row, onPick }: Props) {
         <Title order={2} size={22}>
           {drill.name}
         </Title>
-        <Group gap={6} wrap="nowrap">
-          {row ? (
-            <Button component={Link} to={`/library/own/${row.rowId}`} size="xs" variant="light">
-              Edit
+        <Allowed least="clinician">
+          <Group gap={6} wrap="nowrap">
+            {row ? (
+              <Button component={Link} to={`/library/own/${row.rowId}`} size="xs" variant="light">
+                Edit
+              </Button>
+            ) : null}
+            <Button component={Link} to={`/library/new?copy=${drill.id}`} size="xs" variant="light">
+              Copy as own
             </Button>
-          ) : null}
-          <Button component={Link} to={`/library/new?copy=${drill.id}`} size="xs" variant="light">
-            Copy as own
-          </Button>
-          {row ? <Archive row={row} /> : null}
-        </Group>
+            {row ? <Archive row={row} /> : null}
+          </Group>
+        </Allowed>
       </Group>
       {row ? (
         <Text size="sm" c="var(--muted)">

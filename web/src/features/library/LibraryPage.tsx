@@ -7,6 +7,7 @@ import type { Drill, Reference } from '@yonder/core/reference';
 import { CATEGORY_LABEL, nameOf, REGION_LABEL } from '@yonder/core/words';
 import { useMemo, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { useFiguresQuery } from '../figures/figureEndpoints.ts';
 import { DrillDetail } from './DrillDetail.tsx';
@@ -168,7 +169,9 @@ export function LibraryPage() {
           </span>
         </Title>
         <Group gap={6}>
-          <ImportDrills />
+          <Allowed least="clinician">
+            <ImportDrills />
+          </Allowed>
           <Button
             component="a"
             href="/api/v1/library/drills/export.json"
@@ -179,9 +182,11 @@ export function LibraryPage() {
           >
             Export own
           </Button>
-          <Button component={Link} to="/library/new" size="xs" leftSection={<IconPlus size={15} />}>
-            New drill
-          </Button>
+          <Allowed least="clinician">
+            <Button component={Link} to="/library/new" size="xs" leftSection={<IconPlus size={15} />}>
+              New drill
+            </Button>
+          </Allowed>
         </Group>
       </Group>
       <Filters />

@@ -2,6 +2,7 @@ import { Button, Select, Text } from '@mantine/core';
 import type { SessionRow } from '@yonder/core/contracts';
 import { nameOf } from '@yonder/core/words';
 import { useState } from 'react';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dueText, shortDay } from '../../app/today.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
@@ -50,9 +51,11 @@ function MorningForm({ session }: { session: SessionRow }) {
           />
         </div>
       ))}
-      <Button size="xs" variant="light" mt={6} loading={busy} disabled={missing > 0} onClick={send}>
-        {missing > 0 ? `Store the morning (${missing} to answer)` : 'Store the morning'}
-      </Button>
+      <Allowed least="assistant">
+        <Button size="xs" variant="light" mt={6} loading={busy} disabled={missing > 0} onClick={send}>
+          {missing > 0 ? `Store the morning (${missing} to answer)` : 'Store the morning'}
+        </Button>
+      </Allowed>
       {problem ? (
         <Text size="sm" c="var(--danger)" role="alert">
           {problem}

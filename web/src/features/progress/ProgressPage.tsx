@@ -13,6 +13,7 @@ import {
 } from '@yonder/core/words';
 import { useMemo } from 'react';
 import { Link, useLocation } from 'react-router';
+import { Allowed, Locked } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
@@ -207,30 +208,34 @@ export function ProgressPage() {
             ))}
           </Alert>
         ) : null}
-        <ol className={classes.list} aria-label="Decisions">
-          {decisions.map((decision, index) => {
-            const before = items[index];
-            if (!before) return null;
-            return (
-              <DecisionCard
-                key={`${decision.drill}/${decision.side}`}
-                decision={decision}
-                before={before}
-                choice={all[index] ?? preset(decision)}
-                onChange={(choice) => typed.set({ ...typed.value, [before.id ?? '']: choice })}
-              />
-            );
-          })}
-        </ol>
+        <Locked least="clinician">
+          <ol className={classes.list} aria-label="Decisions">
+            {decisions.map((decision, index) => {
+              const before = items[index];
+              if (!before) return null;
+              return (
+                <DecisionCard
+                  key={`${decision.drill}/${decision.side}`}
+                  decision={decision}
+                  before={before}
+                  choice={all[index] ?? preset(decision)}
+                  onChange={(choice) => typed.set({ ...typed.value, [before.id ?? '']: choice })}
+                />
+              );
+            })}
+          </ol>
+        </Locked>
         <NextVersion before={items} after={applyVerdicts(assessment, decisions, verdicts)} open={open} />
         <Refusal error={error} />
         <Group justify="flex-end" className={classes.footer}>
           <Text size="sm" c="var(--muted)">
             Decided by you as of {dayText(on)}; the practitioner decides, the rules only propose.
           </Text>
-          <Button loading={isLoading} disabled={open > 0} onClick={send}>
-            {open > 0 ? `${open} to answer` : `Record ${decisions.length} decisions`}
-          </Button>
+          <Allowed least="clinician">
+            <Button loading={isLoading} disabled={open > 0} onClick={send}>
+              {open > 0 ? `${open} to answer` : `Record ${decisions.length} decisions`}
+            </Button>
+          </Allowed>
         </Group>
       </div>
       <NextDay />

@@ -3,7 +3,7 @@ import type { Side } from '@yonder/core/domain';
 import type { Test } from '@yonder/core/reference';
 import { figure, unitWord } from '@yonder/core/words';
 import { useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { dayText } from '../../app/today.ts';
 import { UnitInput } from '../../components/UnitInput.tsx';
@@ -113,11 +113,7 @@ export function OwnNeed({ test, side, need, onSay }: Props) {
           Cancel
         </Button>
       </Group>
-      {error ? (
-        <Text size="xs" c="var(--danger)" role="alert">
-          {errorText(error)}
-        </Text>
-      ) : null}
+      <Refusal error={error} mt={4} />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import type { Capacity, Finding } from '@yonder/core/findings';
 import { RATIO_RULES } from '@yonder/core/measure';
 import { figure, nameOf, number, signedFigure, withSide } from '@yonder/core/words';
 import { useState } from 'react';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -170,9 +171,11 @@ export function RidgePage() {
         <section className={`card ${classes.list}`}>
           <div className={classes.pictureHead}>
             <Changes day={compareDay} onDay={setCompareDay} />
-            <Button size="compact-sm" variant="light" onClick={() => setAdding(true)}>
-              Seen by eye…
-            </Button>
+            <Allowed least="clinician">
+              <Button size="compact-sm" variant="light" onClick={() => setAdding(true)}>
+                Seen by eye…
+              </Button>
+            </Allowed>
             <SegmentedControl
               size="xs"
               value={scope}

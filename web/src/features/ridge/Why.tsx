@@ -14,6 +14,7 @@ import {
   withSide,
 } from '@yonder/core/words';
 import { Link, useLocation, useNavigate } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dueText, shortDay } from '../../app/today.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
@@ -120,9 +121,19 @@ export function Why({ finding, onKeep }: { finding: Finding | null; onKeep: () =
           <Link to={`/figures?test=${test.id}`}>Edit its figures</Link>
         </Text>
       ) : null}
-      <SayOfFinding key={`${finding.restriction}/${finding.side}`} finding={finding} onSay={onKeep} />
+      <Allowed least="clinician">
+        <SayOfFinding key={`${finding.restriction}/${finding.side}`} finding={finding} onSay={onKeep} />
+      </Allowed>
       {test && row ? (
-        <OwnNeed key={`${test.id}/${row.side}`} test={test} side={row.side} need={row.need} onSay={onKeep} />
+        <Allowed least="clinician">
+          <OwnNeed
+            key={`${test.id}/${row.side}`}
+            test={test}
+            side={row.side}
+            need={row.need}
+            onSay={onKeep}
+          />
+        </Allowed>
       ) : null}
     </WhyPanel>
   );

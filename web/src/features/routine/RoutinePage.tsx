@@ -7,6 +7,7 @@ import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
 import { infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
 import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
@@ -177,15 +178,17 @@ function Issued({ notes, routines, refit, request, onCopy }: IssuedProps) {
       {notes.length > 0 ? (
         <Checks checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
       ) : null}
-      <Group gap="xs">
-        <TemplatePicker onUse={refit.useTemplate} />
-        {newest ? (
-          <Derive
-            busy={refit.busy}
-            onDerive={(variant) => refit.derive(variant, { ...request, mode: newest.mode }, newest.items)}
-          />
-        ) : null}
-      </Group>
+      <Allowed least="clinician">
+        <Group gap="xs">
+          <TemplatePicker onUse={refit.useTemplate} />
+          {newest ? (
+            <Derive
+              busy={refit.busy}
+              onDerive={(variant) => refit.derive(variant, { ...request, mode: newest.mode }, newest.items)}
+            />
+          ) : null}
+        </Group>
+      </Allowed>
       {newest ? (
         routines.map((routine) => (
           <Fragment key={routine.id}>
@@ -220,9 +223,11 @@ function ToAnswer({ onBuild }: { onBuild: () => void }) {
       {report.capacities.length === 0 ? (
         <Text size="sm">Nothing screened: the routine will be general, from tasks and injuries.</Text>
       ) : null}
-      <Button size="xs" fullWidth mt={8} onClick={onBuild}>
-        Choose drills for these
-      </Button>
+      <Allowed least="clinician">
+        <Button size="xs" fullWidth mt={8} onClick={onBuild}>
+          Choose drills for these
+        </Button>
+      </Allowed>
     </WhyPanel>
   );
 }
@@ -284,14 +289,16 @@ export function RoutinePage() {
   return (
     <div className={classes.page}>
       <div className={classes.main}>
-        <BuilderBar
-          request={request}
-          onChange={change}
-          state={builder.state}
-          onBuild={() => builder.build(asked)}
-          onCancel={builder.cancel}
-          again={draft !== null}
-        />
+        <Allowed least="clinician">
+          <BuilderBar
+            request={request}
+            onChange={change}
+            state={builder.state}
+            onBuild={() => builder.build(asked)}
+            onCancel={builder.cancel}
+            again={draft !== null}
+          />
+        </Allowed>{' '}
         <Sharpen report={report} />
         {refit.problem ? (
           <Alert color="copper" role="alert" p={8}>

@@ -12,6 +12,7 @@ import {
 } from '@yonder/core/words';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { OverrideNotes } from './OverrideNotes.tsx';
@@ -39,21 +40,27 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
           Version {routine.number}: {MODE_LABEL[routine.mode].toLowerCase()}, {duration(routine.totalSeconds)}
         </Title>
         <Group gap="xs">
-          <PrintHandout routineId={routine.id} onRefused={setRefused} />
+          <Allowed least="assistant">
+            <PrintHandout routineId={routine.id} onRefused={setRefused} />
+          </Allowed>
           {inForce ? (
             <>
-              <Button
-                component={Link}
-                to={{ pathname: '../run', search }}
-                relative="path"
-                variant="default"
-                size="xs"
-              >
-                Run
-              </Button>
-              <Button variant="light" size="xs" onClick={onCopy}>
-                Edit as the next version
-              </Button>
+              <Allowed least="assistant">
+                <Button
+                  component={Link}
+                  to={{ pathname: '../run', search }}
+                  relative="path"
+                  variant="default"
+                  size="xs"
+                >
+                  Run
+                </Button>
+              </Allowed>
+              <Allowed least="clinician">
+                <Button variant="light" size="xs" onClick={onCopy}>
+                  Edit as the next version
+                </Button>
+              </Allowed>
             </>
           ) : null}
         </Group>

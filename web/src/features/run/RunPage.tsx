@@ -4,7 +4,8 @@ import type { ReferenceData } from '@yonder/core/reference';
 import { duration, nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, shortDay, today } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -172,9 +173,11 @@ export function RunPage() {
           onAnswer={(check, holds) => setAnswers((all) => ({ ...all, [check]: holds }))}
         />
         <Group mt="md">
-          <Button size="lg" loading={isLoading} disabled={unanswered > 0 || failed} onClick={enter}>
-            {open ? 'Go on' : 'Start'}
-          </Button>
+          <Allowed least="assistant">
+            <Button size="lg" loading={isLoading} disabled={unanswered > 0 || failed} onClick={enter}>
+              {open ? 'Go on' : 'Start'}
+            </Button>
+          </Allowed>
           <Text size="sm" c="var(--muted)">
             Session of {dayText(on)}
             {on > today() ? ', ahead of today' : ''}
@@ -182,11 +185,7 @@ export function RunPage() {
             {failed ? '; it does not start with what does not hold' : ''}
           </Text>
         </Group>
-        {error ? (
-          <Alert color="red" role="alert" mt="sm">
-            {errorText(error)}
-          </Alert>
-        ) : null}
+        <Refusal error={error} mt={8} />
       </section>
       <Diary sessions={sessions ?? []} />
     </div>

@@ -8,6 +8,8 @@ import { useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { Link, useLocation } from 'react-router';
 import { sidesOfTest } from '@yonder/core/findings';
+import { useMay } from '../../app/may.ts';
+import { Allowed, Locked } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, today } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -95,18 +97,22 @@ function FinishBar({ visit, state }: { visit: ScreeningRow | null; state: SaveSt
     <Group justify="space-between" mt="xs">
       <SaveNote state={state} />
       <Group gap="xs">
-        {visit && !visit.finished ? (
-          <Button
-            variant="light"
-            loading={isLoading}
-            onClick={() => void finish({ screeningId: visit.id, version: visit.version })}
-          >
-            Close the visit
+        <Allowed least="assistant">
+          {visit && !visit.finished ? (
+            <Button
+              variant="light"
+              loading={isLoading}
+              onClick={() => void finish({ screeningId: visit.id, version: visit.version })}
+            >
+              Close the visit
+            </Button>
+          ) : null}
+        </Allowed>
+        <Allowed least="clinician">
+          <Button component="a" variant="subtle" href={`/api/v1/screenings.csv?athlete=${athlete.id}`}>
+            Export CSV
           </Button>
-        ) : null}
-        <Button component="a" variant="subtle" href={`/api/v1/screenings.csv?athlete=${athlete.id}`}>
-          Export CSV
-        </Button>
+        </Allowed>
         {visit ? (
           <Button component={Link} to={{ pathname: `/athletes/${athlete.id}/ridge`, search }}>
             See the ridge
@@ -131,16 +137,17 @@ function useObstacle(scope: BatteryScope, none: boolean) {
   const { region, report } = useWorkspace();
   const regions = scope.scope === 'battery' ? scope.regions : [region];
   const gate = useGate(regions);
+  const may = useMay(); // who only reads is not asked
   const [topic, setTopic] = useState<string | null>(null);
   const blocked = report.blocked.find(
     (b) => b.level !== 'P' && (b.region === 'all' || (scope.scope === 'region' && b.region === region)),
   );
   const due = gate.due.filter((one) => one.region === null || regions.includes(one.region));
-  if (!blocked && (due.length > 0 || topic !== null)) {
+  if (!blocked && may('assistant') && (due.length > 0 || topic !== null)) {
     const only = topic ? [topic] : due.map((one) => one.id);
     return <GatePanel key={topic ?? 'due'} regions={regions} only={only} onDone={() => setTopic(null)} />;
   }
-  if (!blocked && gate.visitDue) return <VisitGate onTopic={setTopic} />;
+  if (!blocked && may('assistant') && gate.visitDue) return <VisitGate onTopic={setTopic} />;
   if (blocked || (none && scope.scope === 'region')) {
     return (
       <Alert color="red" title={`No tests for ${nameOf(reference, region).toLowerCase()} today`}>
@@ -212,22 +219,24 @@ export function ScreenPage() {
         <div className={classes.middle} data-entry>
           <Conflicts conflicts={conflicts} sender={sender} onTaken={() => setTaken((n) => n + 1)} />
           {ready && active ? (
-            <TestEntry
-              key={`${active.id}/${on}/${taken}`}
-              athleteId={athlete.id}
-              date={on}
-              test={active}
-              sides={sidesOfTest(active).filter((side) => testAllowed(safety.gates, active, side))}
-              visit={visit}
-              earlier={earlier}
-              onSave={(...result) => {
-                setPicked(active.id); // results coming in do not move on by themselves
-                save(...result);
-              }}
-              onType={type}
-              onNext={next}
-              onHelp={() => setHelped((n) => n + 1)}
-            />
+            <Locked least="assistant">
+              <TestEntry
+                key={`${active.id}/${on}/${taken}`}
+                athleteId={athlete.id}
+                date={on}
+                test={active}
+                sides={sidesOfTest(active).filter((side) => testAllowed(safety.gates, active, side))}
+                visit={visit}
+                earlier={earlier}
+                onSave={(...result) => {
+                  setPicked(active.id); // results coming in do not move on by themselves
+                  save(...result);
+                }}
+                onType={type}
+                onNext={next}
+                onHelp={() => setHelped((n) => n + 1)}
+              />
+            </Locked>
           ) : null}
           <FinishBar visit={visit} state={state} />
         </div>

@@ -1,11 +1,12 @@
-import { ActionIcon, Button, Checkbox, Group, Select, Text, TextInput, Title } from '@mantine/core';
+import { ActionIcon, Button, Checkbox, Group, Select, TextInput, Title } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import { injuryInputSchema } from '@yonder/core/contracts';
 import type { AthleteRow } from '@yonder/core/contracts';
 import { REGIONS } from '@yonder/core/domain';
 import { nameOf, withSide } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
@@ -71,11 +72,7 @@ function InjuryForm() {
           Add injury
         </Button>
       </Group>
-      {error ? (
-        <Text size="sm" c="var(--danger)" role="alert">
-          {errorText(error)}
-        </Text>
-      ) : null}
+      <Refusal error={error} mt={4} />
     </form>
   );
 }
@@ -108,19 +105,23 @@ export function Injuries() {
               {injury.what ? `, ${injury.what}` : ''}
               {injury.operated ? `; operated, ${leaderOf(athlete, injury)}` : ''}
             </span>
-            <ActionIcon
-              variant="subtle"
-              color="gray"
-              aria-label={`Remove injury of ${dayText(injury.date)}`}
-              onClick={() => void remove({ athleteId: athlete.id, id: injury.id, version: injury.version })}
-            >
-              <IconTrash size={16} />
-            </ActionIcon>
+            <Allowed least="clinician">
+              <ActionIcon
+                variant="subtle"
+                color="gray"
+                aria-label={`Remove injury of ${dayText(injury.date)}`}
+                onClick={() => void remove({ athleteId: athlete.id, id: injury.id, version: injury.version })}
+              >
+                <IconTrash size={16} />
+              </ActionIcon>
+            </Allowed>
           </li>
         ))}
         {athlete.injuries.length === 0 ? <li className="muted">None recorded.</li> : null}
       </ul>
-      <InjuryForm />
+      <Allowed least="assistant">
+        <InjuryForm />
+      </Allowed>
     </section>
   );
 }

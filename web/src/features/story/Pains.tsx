@@ -3,7 +3,8 @@ import { painInputSchema } from '@yonder/core/contracts';
 import { PAIN_ASPECTS, PAIN_FEELS, REGIONS } from '@yonder/core/domain';
 import { nameOf, withSide } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
@@ -113,11 +114,7 @@ function PainForm() {
           Add pain
         </Button>
       </Group>
-      {error ? (
-        <Text size="sm" c="var(--danger)" role="alert">
-          {errorText(error)}
-        </Text>
-      ) : null}
+      <Refusal error={error} mt={4} />
     </form>
   );
 }
@@ -150,19 +147,21 @@ export function Pains() {
               {pain.nrs}/10 {whenText(pain.when)}
               {pain.feel ? `, feels like ${pain.feel.replace('-', ' ')}` : ''}, since {dayText(pain.since)}
             </span>
-            <Button
-              size="compact-xs"
-              variant="subtle"
-              onClick={() =>
-                void end({
-                  athleteId: athlete.id,
-                  id: pain.id,
-                  body: { date: today(), version: pain.version },
-                })
-              }
-            >
-              Gone today
-            </Button>
+            <Allowed least="assistant">
+              <Button
+                size="compact-xs"
+                variant="subtle"
+                onClick={() =>
+                  void end({
+                    athleteId: athlete.id,
+                    id: pain.id,
+                    body: { date: today(), version: pain.version },
+                  })
+                }
+              >
+                Gone today
+              </Button>
+            </Allowed>
           </li>
         ))}
         {now.length === 0 ? <li className="muted">Nothing recorded.</li> : null}
@@ -179,7 +178,9 @@ export function Pains() {
           {hit.says}
         </Text>
       ))}
-      <PainForm />
+      <Allowed least="assistant">
+        <PainForm />
+      </Allowed>
     </section>
   );
 }

@@ -4,6 +4,8 @@ import type { PrecautionRow } from '@yonder/core/contracts';
 import { nameOf } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
+import { Refusal } from '../../components/Refusal.tsx';
+import { Allowed } from '../../app/Allowed.tsx';
 import { errorText } from '../../app/api.ts';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
@@ -69,11 +71,7 @@ function PrecautionForm() {
           {chosen.handling} Usually: {chosen.usualDuration}
         </Text>
       ) : null}
-      {error ? (
-        <Text size="sm" c="var(--danger)" role="alert">
-          {errorText(error)}
-        </Text>
-      ) : null}
+      <Refusal error={error} mt={4} />
     </form>
   );
 }
@@ -132,9 +130,11 @@ export function Precautions() {
             {ending === row.id ? (
               <EndForm row={row} />
             ) : (
-              <Button size="compact-xs" variant="subtle" onClick={() => setEnding(row.id)}>
-                End…
-              </Button>
+              <Allowed least="clinician">
+                <Button size="compact-xs" variant="subtle" onClick={() => setEnding(row.id)}>
+                  End…
+                </Button>
+              </Allowed>
             )}
           </li>
         ))}
@@ -146,7 +146,9 @@ export function Precautions() {
           </li>
         ))}
       </ul>
-      <PrecautionForm />
+      <Allowed least="clinician">
+        <PrecautionForm />
+      </Allowed>
     </section>
   );
 }

@@ -1,6 +1,7 @@
 import { Alert, Button, Group, MultiSelect, Text, TextInput, Title } from '@mantine/core';
 import type { AthleteRow } from '@yonder/core/contracts';
 import { nameOf, SIDE_LABEL } from '@yonder/core/words';
+import { Locked } from '../../app/Allowed.tsx';
 import { errorText } from '../../app/api.ts';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -123,7 +124,11 @@ export function Protocols({ gates }: { gates: readonly Gate[] }) {
       </Text>
       {gates.map((gate) => {
         const known = athlete.protocols.find((p) => p.region === gate.region && p.side === gate.side);
-        return <ProtocolForm key={`${gate.region}/${gate.side}`} gate={gate} known={known} />;
+        return (
+          <Locked least="clinician">
+            <ProtocolForm key={`${gate.region}/${gate.side}`} gate={gate} known={known} />
+          </Locked>
+        );
       })}
     </section>
   );

@@ -1,9 +1,10 @@
-import { Alert, Button, Group, MultiSelect, Text, TextInput, Title } from '@mantine/core';
+import { Alert, Button, Group, MultiSelect, TextInput, Title } from '@mantine/core';
 import type { RedFlagRow } from '@yonder/core/contracts';
 import { clearanceInputSchema } from '@yonder/core/contracts';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
-import { errorText } from '../../app/api.ts';
+import { Refusal } from '../../components/Refusal.tsx';
+import { Allowed } from '../../app/Allowed.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
@@ -66,11 +67,7 @@ function ClearanceForm({ row, onDone }: { row: RedFlagRow; onDone: () => void })
           Record clearance
         </Button>
       </Group>
-      {error ? (
-        <Text size="sm" c="var(--danger)" role="alert">
-          {errorText(error)}
-        </Text>
-      ) : null}
+      <Refusal error={error} mt={4} />
     </form>
   );
 }
@@ -107,9 +104,11 @@ export function StopSigns() {
                   <ClearanceForm row={row} onDone={() => setClearing(null)} />
                 ) : (
                   <div>
-                    <Button size="compact-xs" variant="default" mt={4} onClick={() => setClearing(row.id)}>
-                      Record a clearance
-                    </Button>
+                    <Allowed least="clinician">
+                      <Button size="compact-xs" variant="default" mt={4} onClick={() => setClearing(row.id)}>
+                        Record a clearance
+                      </Button>
+                    </Allowed>
                   </div>
                 )}
               </Alert>

@@ -3,6 +3,7 @@ import { athleteFieldsSchema } from '@yonder/core/contracts';
 import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import { protocolGates } from '@yonder/core/safety';
 import { useState } from 'react';
+import { Locked } from '../../app/Allowed.tsx';
 import { conflictOf } from '../../app/api.ts';
 import { forget } from '../../app/kept/store.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -51,15 +52,17 @@ function About() {
       <Title order={2} size={17} id="about" mb={4}>
         About {athlete.name}
       </Title>
-      <AthleteForm
-        key={shown}
-        initial={fieldsOf(athlete)}
-        keptAs={{ key: `about/${athlete.id}`, label: `About ${athlete.name}` }}
-        submitLabel="Save changes"
-        busy={isLoading}
-        error={error}
-        onSubmit={(fields) => save(fields, athlete.version)}
-      />
+      <Locked least="assistant">
+        <AthleteForm
+          key={shown}
+          initial={fieldsOf(athlete)}
+          keptAs={{ key: `about/${athlete.id}`, label: `About ${athlete.name}` }}
+          submitLabel="Save changes"
+          busy={isLoading}
+          error={error}
+          onSubmit={(fields) => save(fields, athlete.version)}
+        />
+      </Locked>{' '}
       {conflict && mine ? (
         <Group mt={6}>
           <Button variant="default" onClick={takeTheirs}>

@@ -11,6 +11,7 @@ import { useHotkeys } from '@mantine/hooks';
 import type { AthleteSummary } from '@yonder/core/contracts';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
+import { Allowed } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { today, weekdayText } from '../../app/today.ts';
@@ -158,9 +159,11 @@ function Nothing({ athletes }: { athletes: number }) {
             Add an athlete, go through the stop-and-refer questions with them (two minutes), screen the joints
             their sport asks of, and build the first routine.
           </Text>
-          <Button component={Link} to="/athletes/new" mt="sm">
-            Add the first athlete
-          </Button>
+          <Allowed least="assistant">
+            <Button component={Link} to="/athletes/new" mt="sm">
+              Add the first athlete
+            </Button>
+          </Allowed>
         </>
       ) : (
         <>
