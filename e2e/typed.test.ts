@@ -62,15 +62,17 @@ describe('a value that is typed', () => {
     await expect.poll(toeTrials, { timeout: 15_000 }).toEqual([61, 63]);
   });
 
-  it('with the network gone for a while is stored once it is back, and said to be waiting until then', async () => {
+  it('with the network gone for a minute is stored once it is back, and said to be waiting until then', async () => {
     await toe();
     await open.page.setOfflineMode(true);
     await clinician.fills('Trial 3 left', '62');
     await clinician.reads('1 value is kept on this device and sent as soon as it answers');
     await clinician.reads('The server cannot be reached. 1 value kept on this device');
     expect(await toeTrials()).toEqual([61, 63]);
+    await new Promise((done) => setTimeout(done, 60_000));
+    await clinician.reads('1 value kept on this device');
     await open.page.setOfflineMode(false);
-    await clinician.reads('Stored.');
+    await open.page.waitForFunction(() => document.body.innerText.includes('Stored.'), { timeout: 60_000 });
     await expect.poll(toeTrials).toEqual([61, 63, 62]);
   });
 

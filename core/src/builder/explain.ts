@@ -131,7 +131,11 @@ export function explainItems(prepared: Prepared, items: readonly RoutineItem[]):
       return {
         drill: item.drill,
         serves: servesOf(prepared, option),
-        reasons: optionReasons(prepared, option),
+        reasons: optionReasons(prepared, option).map((reason) =>
+          reason === option.doseReason && item.amount !== option.item.amount
+            ? { rule: 'dose-as-it-stands', amount: item.amount, byRule: option.item.amount }
+            : reason,
+        ),
         cautions,
       };
     }

@@ -98,6 +98,7 @@ export const REASON_FIGURES = {
   'dose-growing': halfOf,
   'dose-default': { amount: n },
   'dose-stretch-cap': { seconds: n },
+  'dose-as-it-stands': { amount: n, byRule: n },
   'short-side-only': {
     side: z.enum(['left', 'right']),
     other: z.enum(['enough', 'short', 'not-measured', 'not-offered']),

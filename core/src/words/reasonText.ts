@@ -109,6 +109,8 @@ const WORDS: Words = {
   'dose-growing': (r) => `Dose: lower half of ${r.min}–${r.max}; still growing.`,
   'dose-default': (r) => `Dose: the drill's usual ${r.amount}; no fresh maximum.`,
   'dose-stretch-cap': (r) => `Dose: at most ${r.seconds} s a side before activity (school).`,
+  'dose-as-it-stands': (r) =>
+    `Dose: ${r.amount} as it stands, by hand or by earlier decisions; the rules would start with ${r.byRule}.`,
   'short-side-only': (r) => `Only the ${SIDE_LABEL[r.side]} side: ${OTHER_SIDE[r.other]}.`,
   'extra-set': (r) => `One set more on the ${SIDE_LABEL[r.side]} side, which is shorter.`,
   rehearses: (r, ref) =>

@@ -1,8 +1,11 @@
 import { assessCase } from '@yonder/core/assess';
 import { explainItems, prepareBuild } from '@yonder/core/builder';
 import { addDays } from '@yonder/core/domain';
+import type { Mode, RoutineItem } from '@yonder/core/domain';
+import { doseTestOf } from '@yonder/core/dose';
 import { decideProgress } from '@yonder/core/progress';
 import type { Reason } from '@yonder/core/reasons';
+import type { Drill } from '@yonder/core/reference';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { reasonText } from '@yonder/core/words';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -18,7 +21,7 @@ interface Stored {
   readonly date: string;
   readonly test: string;
   readonly side: string;
-  readonly value: { trials?: number[]; grade?: number; faults?: unknown[] };
+  readonly value: { trials?: number[]; grade?: number; faults?: unknown[]; pain?: { nrs: number } };
 }
 
 let app: TestApp;
@@ -76,6 +79,47 @@ class Reader {
     return this.record.case.athlete.injuries.some((injury) => injury.region === region);
   }
 
+  /** Values of a test within 120 days, on these sides or central. */
+  fresh(test: string, sides: readonly string[]): number[] {
+    return results
+      .filter((r) => r.athlete === this.athlete && r.test === test && r.date >= addDays(TODAY, -120))
+      .filter((r) => r.side === 'central' || sides.includes(r.side))
+      .flatMap((r) => this.valueOf(r) ?? []);
+  }
+
+  /** Was what sets this drill's dose tested on every side within 120 days, without pain? */
+  maximumFor(drill: Drill, sides: readonly string[]): boolean {
+    const test = doseTestOf(drill);
+    if (!test) return false;
+    const of = bundledReference.tests.get(test)?.sides === 'central' ? ['central'] : sides;
+    return of.every(
+      (side) => this.fresh(test, [side]).length > 0 && !this.visits(test, side).at(-1)?.value.pain?.nrs,
+    );
+  }
+
+  /** Is there anything a finding can rest on: a test, or a practitioner's eye? */
+  found(restriction: string, side: string): boolean {
+    const tests = bundledReference.restrictions.get(restriction)?.tests ?? [];
+    return (
+      tests.some((test) => this.measured(test, side) || this.measured(test, 'central')) ||
+      this.record.case.judgements.some((j) => j.restriction === restriction && j.side === side) ||
+      this.record.case.athlete.pains.length > 0
+    );
+  }
+
+  age(): number {
+    const { birthDate } = this.record.case.athlete;
+    return (
+      Number(TODAY.slice(0, 4)) -
+      Number(birthDate.slice(0, 4)) -
+      (TODAY.slice(5) < birthDate.slice(5) ? 1 : 0)
+    );
+  }
+
+  inForce(): string[] {
+    return (this.record.routine?.items ?? []).map((item) => item.drill);
+  }
+
   entries(drill: string) {
     return this.record.case.diary.flatMap((day) =>
       day.entries
@@ -83,6 +127,89 @@ class Reader {
         .map((e) => ({ date: day.date, ...e })),
     );
   }
+}
+
+/** What a sentence about a drill in a routine claims, held against the record and the shipped reference. */
+function itemFaults(reason: Reason, reader: Reader, drill: Drill, item: RoutineItem, mode: Mode): string[] {
+  const faults: string[] = [];
+  const must = (holds: boolean, words: string) => {
+    if (!holds) faults.push(words);
+  };
+  const { min, max, default: usual } = drill.dose.amount;
+  const sides = item.side === 'left' || item.side === 'right' ? [item.side] : ['left', 'right'];
+  switch (reason.rule) {
+    case 'serves': {
+      const own = drill.serves.find((s) => s.restriction === reason.restriction);
+      must(own?.match === reason.match, 'a match that the library does not give');
+      const restriction = bundledReference.restrictions.get(reason.restriction);
+      if (reason.from === 'injury') must(reader.injured(restriction?.region ?? ''), 'an injury nobody had');
+      if (reason.from === 'finding')
+        must(reader.found(reason.restriction, reason.side), 'a finding on nothing that was measured or seen');
+      must(reason.side === 'central' || sides.includes(reason.side), 'a side that is not done');
+      break;
+    }
+    case 'dose-from-maximum': {
+      const of = reader.fresh(reason.test, sides);
+      must(of.length > 0, 'a maximum that was not tested within 120 days');
+      const error = 2 * (bundledReference.tests.get(reason.test)?.sem.value ?? 0);
+      must(
+        of.some((value) => Math.abs(value - reason.maximum) <= error),
+        `a maximum of ${reason.maximum}, tested ${of.join()}`,
+      );
+      const cell = bundledReference.doseCell(drill.category, mode);
+      const share = drill.dose.measure === 'reps' ? cell.repShareOfMax : cell.holdShareOfMax;
+      must(
+        share !== null && reason.share >= share.low && reason.share <= share.high,
+        'a share outside its range',
+      );
+      must(reason.wanted <= reason.maximum * reason.share + 1e-9, 'more than the share');
+      break;
+    }
+    case 'dose-lower-half':
+    case 'dose-growing':
+      must(reason.min === min && reason.max === max, 'a range that is not the drill’s');
+      must(reason.rule === 'dose-growing' || !reader.maximumFor(drill, sides), 'there is a fresh maximum');
+      must(item.amount <= Math.max(min, (min + max) / 2), 'more than the lower half');
+      if (reason.rule === 'dose-growing') must(reader.age() < 18, 'grown up');
+      break;
+    case 'dose-default':
+      must(reason.amount === usual && item.amount === usual, 'not the usual amount');
+      must(!reader.maximumFor(drill, sides), 'there is a fresh maximum');
+      break;
+    case 'dose-as-it-stands':
+      must(reason.amount === item.amount && reason.byRule !== item.amount, 'not the amount as it stands');
+      break;
+    case 'level-first-level':
+      must(drill.level === 1, 'not the first level');
+      break;
+    case 'level-start-rule':
+      must(drill.demandIndex <= 5 && drill.loadClass !== 'impact', 'more than the start rule opens');
+      break;
+    case 'level-criteria':
+      for (const { test, drill: before } of drill.entryCriteria) {
+        if (test)
+          must(
+            ['central', ...sides].some((side) => reader.measured(test, side)),
+            'a criterion never tested',
+          );
+        if (before) must(reader.entries(before).length > 0, 'a level before that was never done');
+      }
+      break;
+    case 'level-routine':
+      must(
+        reader
+          .inForce()
+          .some((id) => id === drill.id || bundledReference.drills.get(id)?.ladder === drill.ladder),
+        'nothing of its ladder is in force',
+      );
+      break;
+    case 'short-side-only':
+      must(item.side === reason.side, 'both sides are done');
+      break;
+    default:
+      break;
+  }
+  return faults;
 }
 
 /** What a sentence claims, held against what is stored; a list of what does not hold. */
@@ -148,7 +275,24 @@ function faultsOf(reason: Reason, reader: Reader, drill: string | null): string[
         'a pain that nobody told',
       );
       break;
-    case 'no-sessions-yet':
+    case 'part-done':
+      must(
+        reader.entries(drill ?? '').some((entry) => entry.date === reason.date && entry.done !== 'all'),
+        'nothing was left out that day',
+      );
+      break;
+    case 'effort-too-high':
+      must(
+        reader.entries(drill ?? '').some((entry) => entry.effort === reason.effort),
+        'an effort that nobody told',
+      );
+      break;
+    case 'guard-test':
+      must(
+        reason.probability === null ||
+          ['left', 'right', 'central'].some((side) => reader.measured(reason.test, side)),
+        'a guard that was never tested',
+      );
       break;
     default:
       break;
@@ -192,6 +336,55 @@ describe('every sentence about the academy’s athletes', () => {
     }
     expect(sentences).toBeGreaterThan(400);
     expect(wrong).toEqual([]);
+  });
+
+  it('about drills holds for what is in force and for every drill that would be offered', () => {
+    const wrong: string[] = [];
+    let sentences = 0;
+    const rules = new Set<string>();
+    for (const record of records) {
+      const reader = new Reader(record);
+      const assessment = assessCase(bundledReference, record.case);
+      const sets = (['prepare', 'build'] as const).map((mode) => {
+        const prepared = prepareBuild(assessment, { ...record.case.request, mode });
+        const offered = new Map(
+          prepared.options.options.map(({ drill, item }) => [`${drill}/${item.side}`, item]),
+        );
+        return { mode, prepared, items: [...offered.values()] };
+      });
+      const { routine } = record;
+      if (routine) {
+        const { mode, items } = routine;
+        const prepared = prepareBuild(assessment, { ...record.case.request, mode });
+        sets.push({ mode: mode as 'build', prepared, items: [...items] });
+      }
+      for (const { mode, prepared, items } of sets) {
+        explainItems(prepared, items).forEach(({ reasons }, i) => {
+          const item = items[i];
+          const drill = assessment.reference.drills.get(item?.drill ?? '');
+          if (!item || !drill) throw new Error('a drill that is not in the library');
+          for (const reason of reasons) {
+            sentences += 1;
+            rules.add(reason.rule);
+            for (const fault of itemFaults(reason, reader, drill, item, mode))
+              wrong.push(
+                `${record.athlete.name}, ${mode}, ${item.drill}: ${reasonText(bundledReference, reason)} (${fault})`,
+              );
+          }
+        });
+      }
+    }
+    expect(sentences).toBeGreaterThan(5000);
+    expect([...rules]).toEqual(
+      expect.arrayContaining([
+        'serves',
+        'dose-from-maximum',
+        'dose-lower-half',
+        'level-criteria',
+        'short-side-only',
+      ]),
+    );
+    expect([...new Set(wrong)]).toEqual([]);
   });
 
   it('no side is called anything that was never measured, and no day of a rescreen lies before its result', () => {
