@@ -57,7 +57,9 @@ function tokensOf(file) {
     if (ts.isTypeNode(node) || ts.isImportDeclaration(node) || ts.isInterfaceDeclaration(node)) return;
     if (ts.isBinaryExpression(node)) add(node.operatorToken, OPERATORS.get(node.operatorToken.getText()));
     if (ts.isPropertyAccessExpression(node)) add(node.name, NAMES.get(node.name.text));
-    if (ts.isNumericLiteral(node)) add(node, String(Number(node.text) + 1));
+    // As an arm of a comparator only the sign of a number counts.
+    if (ts.isNumericLiteral(node) && !ts.isConditionalExpression(node.parent))
+      add(node, String(Number(node.text) + 1));
     if (node.kind === ts.SyntaxKind.TrueKeyword || node.kind === ts.SyntaxKind.FalseKeyword)
       add(node, WORDS.get(node.getText()));
     if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.ExclamationToken)

@@ -2,7 +2,14 @@ import { describe, expect, it } from 'vitest';
 import type { Case, Mode } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, result } from '../testing/cases.ts';
-import { allowedSets, dosedItem, freshMaximum, indexCapacities, roundAmount } from './index.ts';
+import {
+  allowedSets,
+  dosedItem,
+  freshMaximum,
+  indexCapacities,
+  roundAmount,
+  stretchCapSeconds,
+} from './index.ts';
 import type { DoseContext } from './index.ts';
 import { judgeCase } from '../testing/prepared.ts';
 
@@ -80,6 +87,15 @@ describe('dose without one', () => {
         }
       }
     }
+  });
+  it.each([
+    ['prepare', 'short-then-dynamic', 30],
+    ['prepare', 'last-step', 20],
+    ['prepare', 'avoid', null],
+    ['build', 'last-step', null],
+    ['restore', 'short-then-dynamic', null],
+  ] as const)('in %s the school “%s” caps static stretches at %s s a side', (mode, option, seconds) => {
+    expect(stretchCapSeconds(mode, option)).toBe(seconds);
   });
   it('a static stretch before activity is capped by the school, even below the drill’s range', () => {
     const capped = { ...context('prepare'), stretchCapSeconds: 20 };

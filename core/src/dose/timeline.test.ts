@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { RoutineItem } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { item } from '../testing/cases.ts';
-import { itemSeconds, routineSeconds, routineTime, routineTimeline } from './index.ts';
+import { itemSeconds, routineSeconds, routineTime, routineTimeline, tempoSeconds } from './index.ts';
 
 const drillOf = (id: string) => {
   const drill = bundledReference.drills.get(id);
@@ -68,6 +68,18 @@ describe('both ways round, breaths and circuits', () => {
     expect([changes[0], changes[1]]).toEqual([10, 20]);
     expect(between).toBe(4 * 10 + 10);
     expect(total).toBe(between + perItem.reduce((a, b) => a + b, 0));
+  });
+});
+
+describe('a tempo', () => {
+  it.each([
+    ['3-1-1', 5],
+    ['2.5-1', 3.5],
+    ['slow', null],
+    ['3', null],
+    [null, null],
+  ])('%s takes %s s a repetition', (tempo, seconds) => {
+    expect(tempoSeconds(tempo)).toBe(seconds);
   });
 });
 

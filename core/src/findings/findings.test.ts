@@ -4,7 +4,7 @@ import type { Case } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { safetyState } from '../safety/index.ts';
 import { arbitraryCase, mirrored } from '../testing/arbitraries.ts';
-import { caseOf, result, stiffAnkle } from '../testing/cases.ts';
+import { caseOf, result, stiffAnkle, TODAY } from '../testing/cases.ts';
 import { estimateAll, isShort, judgeNeed, measuredBetween, rotationArc } from './index.ts';
 import type { Finding, FindingsReport } from './index.ts';
 import { judgeCase, standingOf } from '../testing/prepared.ts';
@@ -25,6 +25,19 @@ describe('the worked ankle', () => {
     // SD two days after the visit: √(0.6² + 0.2²·2/7); Φ(1.9 / 0.6094) = 0.9991.
     expect(floor?.pShort).toBeCloseTo(0.9991, 3);
     expect(finding?.state).toBe('short');
+  });
+  it('stands left before right where both are equally short', () => {
+    const both = judge(
+      caseOf({
+        screenings: [
+          {
+            date: TODAY,
+            results: [result('wblt-distance', 'right', 3, 3, 3), result('wblt-distance', 'left', 3, 3, 3)],
+          },
+        ],
+      }),
+    ).findings.filter((f) => f.restriction === 'ankle-dorsiflexion-limit');
+    expect(both.map((f) => f.side)).toEqual(['left', 'right']);
   });
   it('has enough on the right, and says the difference counts', () => {
     expect(find(report, 'ankle-dorsiflexion-limit', 'right')?.state).toBe('enough');
@@ -238,6 +251,73 @@ describe('safety of what is shown', () => {
   });
 });
 
+describe('one muscle against its opposite', () => {
+  const strengths = (adductor: number) =>
+    judge(
+      caseOf({
+        screenings: [
+          {
+            date: TODAY,
+            results: [
+              result('hip-adduction-strength', 'left', adductor, adductor, adductor),
+              result('hip-abduction-strength', 'left', 3, 3, 3),
+            ],
+          },
+        ],
+      }),
+    );
+  it('explains with its own error where it is clearly below its limit, and never ranks', () => {
+    const report = strengths(1.5);
+    const [row] = report.ratios;
+    // SD of the ratio 0.5 by first order: 0.5 · √((0.18 / 1.5)² + (0.16 / 3)²).
+    const sd = 0.5 * Math.sqrt((0.18 / 1.5) ** 2 + (0.16 / 3) ** 2);
+    expect(row).toMatchObject({ id: 'adductor-abductor', side: 'left', state: 'below', limit: 0.8 });
+    expect((row?.high95 ?? 0) - (row?.value ?? 0)).toBeCloseTo(1.96 * sd, 6);
+    const evidence = report.findings.flatMap((f) => f.evidence).find((e) => e.needSource.kind === 'ratio');
+    expect(evidence?.mdc95).toBeCloseTo(1.96 * Math.SQRT2 * sd, 6);
+    expect(evidence?.margin).toBeCloseTo((0.5 - 0.8) / (1.96 * Math.SQRT2 * sd), 6);
+    expect(evidence?.severity).toBe(0);
+  });
+  it.each([
+    [2.2, 'within-error'],
+    [2.43, 'enough'],
+  ])('adductors of %f against 3 are %s', (adductor, state) => {
+    expect(strengths(adductor).ratios[0]?.state).toBe(state);
+  });
+});
+
+describe('the side a difference is judged on, under the school of the involved side', () => {
+  const sides = (...injured: ('left' | 'right' | 'central')[]) =>
+    judge(
+      stiffAnkle({
+        schools: { 'symmetry-denominator': 'involved-uninvolved' },
+        athlete: {
+          birthDate: '2012-05-02', // nothing but the other side speaks
+          injuries: injured.map((side) => ({
+            region: 'ankle-foot' as const,
+            side,
+            date: '2024-01-10',
+            operated: false,
+          })),
+        },
+        screenings: [
+          {
+            date: TODAY,
+            results: [result('heel-raise-reps', 'left', 12), result('heel-raise-reps', 'right', 28)],
+          },
+        ],
+      }),
+    )
+      .findings.flatMap((f) => f.evidence)
+      .filter((e) => e.test === 'heel-raise-reps' && e.needSource.kind === 'symmetry').length;
+  it('is the injured one alone; injured on both, in the middle or nowhere, the weaker one', () => {
+    expect(sides('left')).toBeGreaterThan(0);
+    expect(sides('right')).toBe(0);
+    for (const injured of [[], ['left', 'right'], ['central']] as const)
+      expect(sides(...injured)).toBe(sides('left'));
+  });
+});
+
 describe('hints', () => {
   it('a central test only hints at a per-side restriction', () => {
     const input = caseOf({
@@ -271,8 +351,21 @@ describe('hints', () => {
         restriction: 'ankle-evertor-strength-deficit',
         side: 'left',
         fault: 'outer-edge',
+        severity: 0,
       }),
     );
+  });
+  it.each([
+    [TODAY, 1],
+    ['2027-03-02', 0],
+  ])('a visit of %s gives %i hints today', (date, count) => {
+    const marked = {
+      test: 'foot-intrinsic-hold',
+      side: 'left' as const,
+      faults: [{ id: 'outer-edge', mark: 'slight' as const }],
+    };
+    const hints = judge(caseOf({ screenings: [{ date, results: [marked] }] })).hints;
+    expect(hints.filter((hint) => hint.because === 'fault')).toHaveLength(count);
   });
 });
 

@@ -39,6 +39,13 @@ describe('the place and feel of a pain', () => {
     expect(hits({ screenings: [hurt, lunge({ nrs: 0 })] })).toEqual([]);
   });
 
+  it('counts what was felt today, and nothing that is ahead', () => {
+    const felt = (date: string) =>
+      hits({ screenings: [lunge({ nrs: 2, aspect: 'front', feel: 'pinch' }, date)] });
+    expect(felt('2027-03-01')).toHaveLength(1);
+    expect(felt('2027-03-02')).toEqual([]);
+  });
+
   it('speaks from the story too, until the pain has ended', () => {
     expect(hits({ athlete: { pains: [pain({})] } })).toMatchObject([
       { restriction: 'lateral-elbow-load-irritability', side: 'right', test: null },

@@ -48,6 +48,11 @@ describe('advancing', () => {
     const decision = after(rock({ amount: 12, setup: { 'foot-wall-distance': 14 } }), TWO_DAYS, []);
     expect(decision).toMatchObject({ decision: 'advance-level', next: { drill: 'band-ankle-mobilisation' } });
   });
+  it('effort at the limit counts, and one point above it does not', () => {
+    const most = bundledReference.drills.get(ROCK)?.progressWhen.maxRpe ?? 0;
+    const with_ = (effort: number) => after(rock(), TWO_DAYS, [{ effort }, { effort }]).decision;
+    expect([with_(most), with_(most + 1)]).toEqual(['advance-dose', 'keep']);
+  });
   it('not before enough clean sessions', () => {
     const decision = after(rock(), ['2027-02-27'], []);
     expect(decision.decision).toBe('keep');

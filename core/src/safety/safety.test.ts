@@ -229,12 +229,18 @@ describe('a routine that is to be issued', () => {
       { drill: 'moon-walk', side: 'both' as const },
     ];
     expect(
-      routineSafetyFaults(bundledReference, items, athlete, TODAY).map((f) => [f.index, f.rule]),
+      routineSafetyFaults(bundledReference, items, athlete, TODAY).map((f) => [f.index, f.rule, f.about]),
     ).toEqual([
-      [0, 'precaution-exclude'],
-      [2, 'protocol'],
-      [3, 'unknown-drill'],
+      [0, 'precaution-exclude', 'acute-ankle-sprain'],
+      [2, 'protocol', 'right'],
+      [3, 'unknown-drill', 'moon-walk'],
     ]);
+    const left = {
+      ...athlete,
+      injuries: athlete.injuries.map((injury) => ({ ...injury, side: 'left' as const })),
+    };
+    const [fault] = routineSafetyFaults(bundledReference, items.slice(2, 3), left, TODAY);
+    expect(fault).toMatchObject({ rule: 'protocol', about: 'left' });
   });
 
   it('leaves out for the young what is not meant for them', () => {

@@ -3,7 +3,7 @@ import { routineSeconds, routineTimeline } from '../dose/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { describe, expect, it } from 'vitest';
 import { entriesOf } from './entries.ts';
-import { advance, back, repetition, secondsLeft, skip, skipItem } from './position.ts';
+import { advance, back, backTo, repetition, secondsLeft, skip, skipItem } from './position.ts';
 import type { Position } from './position.ts';
 
 const item = (drill: string, over: Partial<RoutineItem> = {}) => ({
@@ -74,6 +74,20 @@ describe('what a run amounts to', () => {
     const [entry, second] = entriesOf(ROUTINE, played, SEGMENTS, finish(position));
     expect(entry).toMatchObject({ done: 'none', swappedFor: 'knee-to-wall-rock' });
     expect(second).toMatchObject({ done: 'all' });
+  });
+});
+
+describe('going back', () => {
+  it('does again what was left out from there up to here, and nothing else', () => {
+    const at = (segment: number, elapsed: number): Position => ({ segment, elapsed, skipped: [1, 2, 5, 6] });
+    expect(backTo(at(5, 0), 2)).toEqual({ segment: 2, elapsed: 0, skipped: [1, 6] });
+    expect(back(SEGMENTS, at(5, 0)).skipped).toEqual([1, 2, 6]);
+  });
+  it('starts this one over once it has run for more than two seconds, else the one before', () => {
+    const at = (elapsed: number): Position => ({ segment: 3, elapsed, skipped: [] });
+    expect(back(SEGMENTS, at(2)).segment).toBe(2);
+    expect(back(SEGMENTS, at(2.1)).segment).toBe(3);
+    expect(back(SEGMENTS, { ...at(0), segment: 0 }).segment).toBe(0);
   });
 });
 

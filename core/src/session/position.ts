@@ -30,11 +30,13 @@ export function skip(segments: readonly Segment[], position: Position): Position
 /** Back to the start of this segment, or to the one before when it has hardly begun. */
 export function back(segments: readonly Segment[], position: Position): Position {
   const target = position.elapsed > 2 ? position.segment : Math.max(0, position.segment - 1);
-  return {
-    segment: Math.min(target, segments.length),
-    elapsed: 0,
-    skipped: position.skipped.filter((s) => s < target || s > position.segment),
-  };
+  return backTo(position, Math.min(target, segments.length));
+}
+
+/** Back to a segment: what was left out from there on is done after all. */
+export function backTo(position: Position, segment: number): Position {
+  const skipped = position.skipped.filter((s) => s < segment || s > position.segment);
+  return { segment, elapsed: 0, skipped };
 }
 
 /** Leaves out what is left of the present drill, in later rounds of a circuit as well. */

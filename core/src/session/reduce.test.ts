@@ -142,4 +142,40 @@ describe('events of several devices', () => {
     for (const event of all) expect(sessionEventSchema.parse(event)).toEqual(event);
     expect(sessionEventSchema.safeParse({ ...phone[0], seq: -1 }).success).toBe(false);
   });
+  it.each<[Happening, string, readonly unknown[], readonly unknown[]]>([
+    [{ type: 'started' }, 'seq', [0, 1_000_000], [-1, 1_000_001, 0.5]],
+    [{ type: 'started' }, 'device', ['a', 'a'.repeat(64)], ['', 'a'.repeat(65)]],
+    [{ type: 'answered', check: 'warm', holds: true }, 'check', ['a', 'a'.repeat(80)], ['', 'a'.repeat(81)]],
+    [{ type: 'went-back', segment: 0 }, 'segment', [0, 5000], [-1, 5001]],
+    [{ type: 'paused', segment: 0, elapsed: 0 }, 'elapsed', [0, 3.5], [-0.1]],
+    [{ type: 'pain', item: ROCK, nrs: 0 }, 'nrs', [0, 10], [-1, 11]],
+    [{ type: 'touched-down', item: ROCK, set: 1, side: 'left' }, 'set', [1, 200], [0, 201]],
+    [
+      { type: 'skipped', item: ROCK, segments: [1], next: 2 },
+      'segments',
+      [[0], Array(2000).fill(1)],
+      [[], Array(2001).fill(1)],
+    ],
+  ])('%o takes %s within its limits and no further', (happening, field, within, beyond) => {
+    const [event] = told([happening]);
+    const takes = (value: unknown) => sessionEventSchema.safeParse({ ...event, [field]: value }).success;
+    expect(within.map(takes)).toEqual(within.map(() => true));
+    expect(beyond.map(takes)).toEqual(beyond.map(() => false));
+  });
+  it('a piece of work reached is bounded in set and amount', () => {
+    const [event] = told([reached(works[0] as (typeof works)[0])]);
+    const takes = (over: object) => sessionEventSchema.safeParse({ ...event, ...over }).success;
+    expect([{ set: 1 }, { set: 200 }, { amount: 0 }, { amount: 5000 }].map(takes)).toEqual([
+      true,
+      true,
+      true,
+      true,
+    ]);
+    expect([{ set: 0 }, { set: 201 }, { amount: -1 }, { amount: 5001 }].map(takes)).toEqual([
+      false,
+      false,
+      false,
+      false,
+    ]);
+  });
 });

@@ -5,7 +5,7 @@ import type { Reference } from '../reference/index.ts';
 import type { IdentifiedItem } from '../routine/index.ts';
 import { entriesOf } from './entries.ts';
 import type { ItemEntry } from './entries.ts';
-import { AT_THE_START } from './position.ts';
+import { AT_THE_START, backTo } from './position.ts';
 import type { Position } from './position.ts';
 import type { EventOf, SessionEvent } from './types.ts';
 
@@ -75,14 +75,6 @@ function swap(working: Working, { item, to }: EventOf<'swapped'>): void {
   working.position = { segment: Math.max(0, start), elapsed: 0, skipped: skipped.filter((s) => s < start) };
 }
 
-function goBack(position: Position, segment: number): Position {
-  return {
-    segment,
-    elapsed: 0,
-    skipped: position.skipped.filter((s) => s < segment || s > position.segment),
-  };
-}
-
 function apply(working: Working, event: SessionEvent): void {
   const { position } = working;
   switch (event.type) {
@@ -107,7 +99,7 @@ function apply(working: Working, event: SessionEvent): void {
       };
       return;
     case 'went-back':
-      working.position = goBack(position, event.segment);
+      working.position = backTo(position, event.segment);
       return;
     case 'paused':
       working.position = { ...position, segment: event.segment, elapsed: event.elapsed };
