@@ -13,6 +13,15 @@ describe('load-minutes of a region in seven days', () => {
   it('single-leg pogo, 2 × 10 contacts a side: 80 s × 1.6 × 1 ÷ 60 = 2.13 (FORMULAS 15)', () => {
     expect(load('2027-02-28', { amounts: [10, 10] })).toBeCloseTo(2.13, 2);
   });
+  it('a drill without sides counts once, done the other way round as well twice', () => {
+    const once = load('2027-02-28', { amounts: [10] }, 'drop-rebound-jump');
+    expect(once).toBeGreaterThan(0);
+    expect(load('2027-02-28', { amounts: [10], side: 'left' }, 'drop-rebound-jump')).toBe(once);
+    expect(load('2027-02-28', { amounts: [10], bothWays: true }, 'drop-rebound-jump')).toBeCloseTo(
+      2 * once,
+      9,
+    );
+  });
   it('one side is half of both', () => {
     expect(load('2027-02-28', { amounts: [10, 10], side: 'left' })).toBeCloseTo(2.13 / 2, 2);
   });

@@ -134,6 +134,15 @@ describe('the timeline', () => {
     );
   });
 
+  it('only work is done the other way round', () => {
+    const items = [
+      item('ankle-circles', { side: 'both', sets: 2, bothWays: true }),
+      item('cat-camel', { bothWays: true }),
+    ];
+    const around = routineTimeline(bundledReference, items).filter((s) => s.otherWay);
+    expect(around.length).toBeGreaterThan(0);
+    expect(new Set(around.map((s) => s.kind))).toEqual(new Set(['work']));
+  });
   it('does every set of every side once, with a switch between sides and rest between sets', () => {
     const segments = routineTimeline(bundledReference, [
       item('knee-to-wall-rock'),

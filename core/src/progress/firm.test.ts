@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Reason } from '../reasons/index.ts';
-import { isFirm } from './index.ts';
+import { caseOf, entry, item } from '../testing/cases.ts';
+import { standingOf } from '../testing/prepared.ts';
+import { isFirm, waitingItems } from './index.ts';
 import type { Decision } from './index.ts';
 
 const decision = (kind: Decision['decision'], ...reasons: Reason[]): Decision => ({
@@ -46,4 +48,29 @@ describe('a proposal is offered as the answer', () => {
       true,
     ],
   ] as const)('%s', (_words, given, firm) => expect(isFirm(given)).toBe(firm));
+});
+
+describe('what waits for a word', () => {
+  const waits = (entries: Parameters<typeof entry>[1][], drill = 'cat-camel', date = '2027-02-25') =>
+    waitingItems(
+      standingOf(
+        caseOf({
+          routine: { issued: '2027-02-20', mode: 'prepare', items: [item('cat-camel'), item('dead-bug')] },
+          diary: [{ date, entries: entries.map((over) => entry(drill, over)) }],
+        }),
+      ),
+      [decision('keep'), decision('keep')],
+    );
+  it('is an item that was done, in part, by what stands in for it, or that hurt before it was stopped', () => {
+    expect(waits([{}])).toEqual([0]);
+    expect(waits([{ done: 'part' }])).toEqual([0]);
+    expect(waits([{ swappedFor: 'cat-camel' }], 'quadruped-rock-back')).toEqual([0]);
+    expect(waits([{ done: 'none', pain: 4 }])).toEqual([0]);
+  });
+  it('is none that was left out without pain, not in the routine, or done before it was issued', () => {
+    expect(waits([{ done: 'none', pain: 0 }])).toEqual([]);
+    expect(waits([{}], 'glute-bridge')).toEqual([]);
+    expect(waits([{}], 'cat-camel', '2027-02-19')).toEqual([]);
+    expect(waits([{}], 'cat-camel', '2027-02-20')).toEqual([0]);
+  });
 });

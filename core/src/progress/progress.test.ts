@@ -52,6 +52,8 @@ describe('advancing', () => {
     const most = bundledReference.drills.get(ROCK)?.progressWhen.maxRpe ?? 0;
     const with_ = (effort: number) => after(rock(), TWO_DAYS, [{ effort }, { effort }]).decision;
     expect([with_(most), with_(most + 1)]).toEqual(['advance-dose', 'keep']);
+    const once = (effort: number) => rules(after(rock(), ['2027-02-27'], [{ effort }]))[0];
+    expect([once(most), once(most + 1)]).toEqual(['clean-sessions', 'effort-too-high']);
   });
   it('not before enough clean sessions', () => {
     const decision = after(rock(), ['2027-02-27'], []);

@@ -73,6 +73,14 @@ describe('the questions', () => {
       expect(ofAge(`${year}${birthday}`)).toContain(sign);
       expect(ofAge(`${year - 1}${birthday}`)).not.toContain(sign);
     }
+    for (const sign of bundledReference.data.redFlags.filter((one) => one.ageMin !== null)) {
+      const year = Number(TODAY.slice(0, 4)) - (sign.ageMin as number);
+      expect(ofAge(`${year}${TODAY.slice(4)}`)).toContain(sign);
+      expect(ofAge(`${year + 1}${TODAY.slice(4)}`)).not.toContain(sign);
+    }
+    const always = bundledReference.data.redFlags.filter((one) => one.ageMin === null && one.ageMax === null);
+    for (const birthDate of ['2020-01-01', '1950-01-01'])
+      expect(ofAge(birthDate)).toEqual(expect.arrayContaining(always));
   });
 });
 

@@ -70,8 +70,22 @@ describe('a session from its events', () => {
     const to = item('half-kneeling-ankle-rock', { amount: 6 });
     const swapped = state(told([{ type: 'started' }, { type: 'swapped', item: ROCK, to }]));
     expect(swapped.items[0]?.drill).toBe('half-kneeling-ankle-rock');
-    expect(swapped.segments[swapped.position.segment]?.item).toBe(0);
+    expect(swapped.position).toEqual({ segment: 0, elapsed: 0, skipped: [] });
+    const second = state(told([{ type: 'started' }, { type: 'swapped', item: CAMEL, to: item('dead-bug') }]));
+    const at = second.segments[second.position.segment];
+    expect([at?.item, at?.kind, second.position.elapsed]).toEqual([1, 'setup', 0]);
     expect(swapped.entries[0]).toMatchObject({ item: ROCK, swappedFor: 'knee-to-wall-rock' });
+  });
+  it('what is reached or skipped begins the next piece at its start', () => {
+    const [work] = works;
+    if (!work) throw new Error('no work');
+    expect(state(told([reached(work)])).position).toEqual({
+      segment: work.segment + 1,
+      elapsed: 0,
+      skipped: [],
+    });
+    const skipped = state(told([{ type: 'skipped', item: ROCK, segments: [work.segment], next: 4 }]));
+    expect(skipped.position).toEqual({ segment: 4, elapsed: 0, skipped: [work.segment] });
   });
   it('answers and touch-downs are kept, the pause says where to go on', () => {
     const { answers, touchDowns, position } = state(
