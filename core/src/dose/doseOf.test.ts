@@ -51,6 +51,29 @@ describe('dose from a tested maximum', () => {
     expect(amount('build', input, 'right')).toBe(45); // 0.6 × 90 = 54, clamped to the drill's 45
     expect(amount('build', input, 'both')).toBe(35);
   });
+  it('for both sides takes the worse one, and none while one side is not measured', () => {
+    const measured = (...sides: ('left' | 'right')[]) =>
+      caseOf({
+        screenings: [
+          {
+            date: '2027-02-27',
+            results: sides.map((side) => result('side-bridge-hold', side, side === 'left' ? 60 : 90)),
+          },
+        ],
+      });
+    const of = (input: Case, side: 'left' | 'right' | 'both') =>
+      freshMaximum(context('build', input), drillOf('side-plank'), side)?.value ?? null;
+    expect(of(measured('left', 'right'), 'both')).toBe(60);
+    expect(of(measured('left'), 'both')).toBeNull();
+    expect(of(measured('left'), 'left')).toBe(60);
+    expect(of(measured('left'), 'right')).toBeNull();
+  });
+  it('is fresh for 120 days and not a day longer', () => {
+    const of = (date: string) =>
+      freshMaximum(context('build', screened(date, 60, 90)), drillOf('side-plank'), 'left');
+    expect(of('2026-11-01')).not.toBeNull();
+    expect(of('2026-10-31')).toBeNull();
+  });
   it('does not take an old one, nor one taken in pain', () => {
     expect(
       freshMaximum(context('build', screened('2026-10-01', 60, 90)), drillOf('side-plank'), 'left'),

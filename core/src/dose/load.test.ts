@@ -22,6 +22,14 @@ describe('load-minutes of a region in seven days', () => {
       9,
     );
   });
+  it('counts a region by how much of the load is on it', () => {
+    // 10 lifts of 4 s, half of the load on the ankle, at the factor of a low class.
+    const factor = bundledReference.data.doseModes.intensityClassFactor.find(
+      (f) => f.class === 'low',
+    )?.factor;
+    const lift = load('2027-02-28', { amounts: [10] }, 'toe-lift-and-spread');
+    expect(lift).toBeCloseTo((10 * 4 * (factor ?? NaN) * 0.5) / 60, 9);
+  });
   it('one side is half of both', () => {
     expect(load('2027-02-28', { amounts: [10, 10], side: 'left' })).toBeCloseTo(2.13 / 2, 2);
   });

@@ -33,12 +33,40 @@ describe('a proposed battery', () => {
     );
   });
 
+  it('offers nothing of a region that a sign blocks, nor under sixteen what is not meant for the young', () => {
+    const offered = (athlete: Parameters<typeof caseOf>[0] = {}) => {
+      const input = caseOf(athlete);
+      return offeredTests(
+        bundledReference,
+        safetyState(bundledReference, input.athlete, input.today),
+        YOUTH_AGE,
+      );
+    };
+    const sign = { id: 'ankle-bone', answer: true, region: null, side: null, clearance: null };
+    const blocking = bundledReference.data.redFlags.find(
+      (one) => one.scope === 'ankle-foot' && one.blocks === 'regions',
+    );
+    const blocked = offered({ athlete: { redFlags: [{ ...sign, id: blocking?.id ?? '' }] } });
+    expect(blocked.length).toBeGreaterThan(20);
+    expect(blocked.filter((test) => test.region === 'ankle-foot')).toEqual([]);
+    expect(offered().some((test) => test.region === 'ankle-foot')).toBe(true);
+    expect(offered({ athlete: { birthDate: '2012-01-01' } }).every((test) => test.youthOk)).toBe(true);
+    expect(offered().some((test) => !test.youthOk)).toBe(true);
+    expect(offered().some((test) => test.derivedFrom)).toBe(false);
+  });
+
   it('takes the time of its tests and of each change of position and kit', () => {
     const battery = propose(stiffAnkle(), 15);
     const own = battery.tests.reduce((sum, t) => sum + testOf(t.test).timeSeconds, 0);
     const { position, kit } = BATTERY_SECONDS;
     expect(battery.totalSeconds).toBe(own + battery.positionChanges * position + battery.kitChanges * kit);
     expect(battery.tests.length).toBeGreaterThan(2);
+    const tests = battery.tests.map((t) => testOf(t.test));
+    const changes = (of: (test: (typeof tests)[0]) => string) =>
+      tests.filter((test, i) => i > 0 && of(test) !== of(tests[i - 1] ?? test)).length;
+    expect(battery.positionChanges).toBe(changes((test) => test.position));
+    expect(battery.kitChanges).toBe(changes((test) => test.equipment));
+    expect(BATTERY_SECONDS).toEqual({ position: 20, kit: 20 });
   });
 
   it('visits each position once', () => {

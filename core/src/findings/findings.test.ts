@@ -54,6 +54,50 @@ describe('the worked ankle', () => {
   });
 });
 
+describe('a result taken in pain', () => {
+  const limited = (test: string, value: number, nrs?: number) => {
+    const taken = {
+      ...result(test, 'left', value, value, value),
+      ...(nrs === undefined ? {} : { pain: { nrs } }),
+    };
+    const { capacities } = judge(caseOf({ screenings: [{ date: TODAY, results: [taken] }] }));
+    return capacities.find((c) => c.test === test)?.painLimited;
+  };
+  it('is limited by it above what is fine; a test of pain itself never is', () => {
+    expect(limited('wblt-distance', 7)).toBe(false);
+    expect(limited('wblt-distance', 7, 2)).toBe(false);
+    expect(limited('wblt-distance', 7, 3)).toBe(true);
+    const pain = bundledReference.data.tests.find(
+      (test) => test.unit === 'nrs-0-10' && test.sides !== 'central',
+    );
+    expect(limited(pain?.id ?? '', 6, 6)).toBe(false);
+  });
+});
+
+describe('an injury of the region', () => {
+  const factor = (
+    side: 'left' | 'right' | 'central',
+    date: string,
+    region = 'ankle-foot' as 'ankle-foot' | 'knee',
+  ) => {
+    const injuries = [{ region, side, date, operated: false }];
+    return find(judge(stiffAnkle({ athlete: { injuries } })), 'ankle-dorsiflexion-limit', 'left')?.factors
+      .injury;
+  };
+  it.each([
+    ['left', '2027-02-01', 1.25],
+    ['central', '2027-02-01', 1.25],
+    ['right', '2027-02-01', 1],
+    ['left', '2025-03-01', 1.25], // 24 months ago today
+    ['left', '2025-02-28', 1],
+  ] as const)('%s, of %s, counts × %s on the left', (side, date, expected) => {
+    expect(factor(side, date)).toBe(expected);
+  });
+  it('counts for its own region alone', () => {
+    expect(factor('left', '2027-02-01', 'knee')).toBe(1);
+  });
+});
+
 describe('worked numbers of the formula sheet', () => {
   it.each([
     // Front-rack catch: 37.5° of shin angle against 40° cannot be told apart; the wrist at 79° against 88° is short.

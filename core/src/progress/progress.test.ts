@@ -31,6 +31,23 @@ function after(
 const rules = (decision: Decision) => decision.reasons.map((reason) => reason.rule);
 const TWO_DAYS = ['2027-02-24', '2027-02-27'];
 
+describe('a drill that stood in for another', () => {
+  const A = '00000000-0000-4000-8000-00000000000a';
+  const B = '00000000-0000-4000-8000-00000000000b';
+  const standIn = { drill: 'half-kneeling-ankle-rock', swappedFor: ROCK, pain: 9 };
+  const said = (current: Partial<RoutineItem>, over: Partial<DiaryEntry>) =>
+    rules(after(rock(current), ['2027-02-27'], [{ ...standIn, ...over }]))[0];
+  it('tells of the item it stood in for, by its id where both have one', () => {
+    expect(said({ id: A }, { item: A })).toBe('pain-above-limit');
+    expect(said({ id: A }, { item: B })).toBe('no-sessions-yet');
+  });
+  it('else by its side', () => {
+    expect(said({ id: A, side: 'left' }, { side: 'left' })).toBe('pain-above-limit');
+    expect(said({ side: 'left' }, { item: B, side: 'left' })).toBe('pain-above-limit');
+    expect(said({ side: 'left' }, { side: 'right' })).toBe('no-sessions-yet');
+  });
+});
+
 describe('advancing', () => {
   it('first the amount, one step towards the criterion', () => {
     const decision = after(rock(), TWO_DAYS, []);
@@ -55,6 +72,12 @@ describe('advancing', () => {
     const once = (effort: number) => rules(after(rock(), ['2027-02-27'], [{ effort }]))[0];
     expect([once(most), once(most + 1)]).toEqual(['clean-sessions', 'effort-too-high']);
   });
+  it('of uneven sides asks for no more than the smaller amount on the smaller side', () => {
+    const uneven = rock({ perSide: { left: { sets: 2, amount: 6 }, right: { sets: 2, amount: 8 } } });
+    const done = (amounts: number[]) => rules(after(uneven, TWO_DAYS, [{ amounts }, { amounts }]))[0];
+    expect(done([6, 6])).not.toBe('clean-sessions');
+    expect(done([5, 6])).toBe('clean-sessions');
+  });
   it('not before enough clean sessions', () => {
     const decision = after(rock(), ['2027-02-27'], []);
     expect(decision.decision).toBe('keep');
@@ -71,8 +94,27 @@ describe('advancing', () => {
     expect(decision.decision).toBe('keep');
     expect(rules(decision)[0]).toBe(rule);
   });
+  it.each([
+    ['done in part', { done: 'part' as const }],
+    ['poor', { quality: 1 }],
+    ['sore', { pain: 3 }],
+    ['worse the next day', { nextDayPain: 2 }],
+  ])('a session before that was %s does not count, however good the last one was', (_, first) => {
+    const decision = after(rock(), TWO_DAYS, [first, {}]);
+    expect(decision.decision).toBe('keep');
+    expect(decision.reasons[0]).toMatchObject({ rule: 'clean-sessions', done: 1, wanted: 2 });
+  });
+  it.each([
+    ['as sore the next day as pain may grow', { nextDayPain: 1 }],
+    ['as sore as is fine', { pain: 2 }],
+    ['of fair quality', { quality: 2 }],
+  ])('a session %s counts', (_, first) => {
+    expect(after(rock(), TWO_DAYS, [first, first]).decision).toBe('advance-dose');
+  });
   it('not after more than 14 days off, and one step easier after 28', () => {
     expect(rules(after(rock(), ['2027-02-10', '2027-02-14'], []))[0]).toBe('days-off');
+    const fortnight = { routine: { issued: '2027-02-01', mode: 'prepare' as const, items: [rock()] } };
+    expect(after(rock(), ['2027-02-12', '2027-02-15'], [], fortnight).decision).toBe('advance-dose');
     const long = after(rock({ amount: 10 }), ['2027-01-20', '2027-01-25'], []);
     expect(long).toMatchObject({ decision: 'ease', next: { amount: 8 } });
   });
@@ -180,5 +222,7 @@ describe('safety and screening', () => {
       ['left', 'yes'],
       ['right', 'no'],
     ]);
+    const one = after(rock({ side: 'left' }), TWO_DAYS, [], { screenings }).reasons;
+    expect(one.flatMap((r) => (r.rule === 'screening-change' ? [r.side] : []))).toEqual(['left']);
   });
 });

@@ -249,6 +249,8 @@ describe('a routine that is to be issued', () => {
     for (const drill of adultOnly) {
       expect(rules(drill.id, { birthDate: '2012-01-01' }), drill.id).toContain('youth');
       expect(rules(drill.id, { birthDate: '2000-01-01' }), drill.id).not.toContain('youth');
+      expect(rules(drill.id, { birthDate: '2011-03-01' }), drill.id).not.toContain('youth'); // sixteen today
+      expect(rules(drill.id, { birthDate: '2011-03-02' }), drill.id).toContain('youth');
     }
   });
 });

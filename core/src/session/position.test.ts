@@ -41,6 +41,14 @@ describe('the runner', () => {
     for (let i = 0; i < 100; i += 1) stepped = advance(SEGMENTS, stepped, 1);
     expect(jumped).toEqual(stepped);
   });
+  it('has less left with every second', () => {
+    const whole = routineSeconds(bundledReference, ROUTINE);
+    expect([0, 1, 7].map((elapsed) => secondsLeft(SEGMENTS, { ...START, elapsed }))).toEqual([
+      whole,
+      whole - 1,
+      whole - 7,
+    ]);
+  });
   it('counts repetitions from one to the last', () => {
     const work = SEGMENTS.find((s) => s.kind === 'work');
     if (!work) throw new Error('no work');
@@ -67,6 +75,14 @@ describe('what a run amounts to', () => {
     const position = skip(SEGMENTS, { segment: atRight, elapsed: 3, skipped: [] });
     const [entry] = entriesOf(ROUTINE, ROUTINE, SEGMENTS, finish(position));
     expect(entry).toMatchObject({ done: 'part', amounts: [8] });
+  });
+  it('sides of unequal amounts count as the smaller', () => {
+    const uneven = [
+      item('knee-to-wall-rock', { perSide: { left: { sets: 1, amount: 6 }, right: { sets: 1, amount: 9 } } }),
+    ];
+    const segments = routineTimeline(bundledReference, uneven);
+    const [entry] = entriesOf(uneven, uneven, segments, { ...START, segment: segments.length });
+    expect(entry).toMatchObject({ done: 'all', amounts: [6] });
   });
   it('a drill stopped for pain is not done from there on, and a swap names what it replaced', () => {
     const position = skipItem(SEGMENTS, START);
