@@ -6,17 +6,16 @@ import type {
   AthleteSummary,
 } from '@yonder/core/contracts';
 import type { gateAnswerInputSchema } from '@yonder/core/contracts';
-import type { Placement, Region, Side } from '@yonder/core/domain';
+import type { Region, Side } from '@yonder/core/domain';
 import type { z } from 'zod';
 import { allPages, api } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
 
-type Removed = { athleteId: string; id: string; version: number };
-type OfLevel = { athleteId: string; drill: string; side: Placement['side'] };
-type OfAthlete<Body> = { athleteId: string; body: Body };
+export type Removed = { athleteId: string; id: string; version: number };
+export type OfAthlete<Body> = { athleteId: string; body: Body };
 
 /** Everything of an athlete that a change of the story can touch; a refused change touches nothing. */
-const touched = (_result: unknown, error: unknown, { athleteId }: { athleteId: string }) =>
+export const touched = (_result: unknown, error: unknown, { athleteId }: { athleteId: string }) =>
   error ? [] : ['Athletes' as const, 'Case' as const, { type: 'Athlete' as const, id: athleteId }];
 
 /** Reads a list of athletes to its end. */
@@ -103,53 +102,6 @@ const athletesApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
-    putNeed: build.mutation<
-      AthleteRow,
-      OfAthlete<{ value: number; reason: string; version: number | null }> & { test: string; side: Side }
-    >({
-      query: ({ athleteId, test, side, body }) => ({
-        url: `/athletes/${athleteId}/needs/${test}/${side}`,
-        method: 'PUT',
-        body,
-      }),
-      invalidatesTags: touched,
-    }),
-    removeNeed: build.mutation<AthleteRow, { athleteId: string; test: string; side: Side; version: number }>({
-      query: ({ athleteId, test, side, version }) => ({
-        url: `/athletes/${athleteId}/needs/${test}/${side}?version=${version}`,
-        method: 'DELETE',
-      }),
-      invalidatesTags: touched,
-    }),
-    putPlacement: build.mutation<
-      AthleteRow,
-      OfLevel & { body: { verdict: Placement['verdict']; version: number | null } }
-    >({
-      query: ({ athleteId, drill, side, body }) => ({
-        url: `/athletes/${athleteId}/placements/${drill}/${side}`,
-        method: 'PUT',
-        body,
-      }),
-      invalidatesTags: touched,
-    }),
-    removePlacement: build.mutation<AthleteRow, OfLevel & { version: number }>({
-      query: ({ athleteId, drill, side, version }) => ({
-        url: `/athletes/${athleteId}/placements/${drill}/${side}?version=${version}`,
-        method: 'DELETE',
-      }),
-      invalidatesTags: touched,
-    }),
-    addJudgement: build.mutation<AthleteRow, OfAthlete<object>>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/judgements`, creates: true, body }),
-      invalidatesTags: touched,
-    }),
-    removeJudgement: build.mutation<AthleteRow, Removed>({
-      query: ({ athleteId, id, version }) => ({
-        url: `/athletes/${athleteId}/judgements/${id}?version=${version}`,
-        method: 'DELETE',
-      }),
-      invalidatesTags: touched,
-    }),
     answerGate: build.mutation<AthleteRow, OfAthlete<Omit<z.input<typeof gateAnswerInputSchema>, 'id'>>>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/gate`, creates: true, body }),
       invalidatesTags: touched,
@@ -181,12 +133,6 @@ export const {
   useAddPainMutation,
   useEndPainMutation,
   usePutProtocolMutation,
-  usePutNeedMutation,
-  useRemoveNeedMutation,
-  usePutPlacementMutation,
-  useRemovePlacementMutation,
-  useAddJudgementMutation,
-  useRemoveJudgementMutation,
   useAnswerGateMutation,
   useClearRedFlagMutation,
 } = athletesApi;

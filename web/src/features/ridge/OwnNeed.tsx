@@ -7,7 +7,7 @@ import { Refusal } from '../../components/Refusal.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { dayText } from '../../app/today.ts';
 import { UnitInput } from '../../components/UnitInput.tsx';
-import { usePutNeedMutation, useRemoveNeedMutation } from '../athletes/athleteEndpoints.ts';
+import { usePutNeedMutation, useRemoveNeedMutation } from '../athletes/saidEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 
 interface Props {

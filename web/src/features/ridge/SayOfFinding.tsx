@@ -1,7 +1,7 @@
 import { Button, Group, Text, TextInput } from '@mantine/core';
 import type { Finding } from '@yonder/core/findings';
 import { errorText } from '../../app/api.ts';
-import { useAddJudgementMutation, useRemoveJudgementMutation } from '../athletes/athleteEndpoints.ts';
+import { useAddJudgementMutation, useRemoveJudgementMutation } from '../athletes/saidEndpoints.ts';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Ridge.module.css';

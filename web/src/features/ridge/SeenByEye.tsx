@@ -5,7 +5,7 @@ import type { Region, Side } from '@yonder/core/domain';
 import { nameOf, REGION_LABEL, SIDE_LABEL } from '@yonder/core/words';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
-import { useAddJudgementMutation } from '../athletes/athleteEndpoints.ts';
+import { useAddJudgementMutation } from '../athletes/saidEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 
 const DEGREES = [

@@ -106,6 +106,31 @@ function Dose({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'onChang
   );
 }
 
+/** Pins a drill, so that choosing again keeps it, or takes it out. */
+function RowTools({
+  drill,
+  pinned,
+  onPin,
+  onRemove,
+}: Pick<Props, 'drill' | 'pinned' | 'onPin' | 'onRemove'>) {
+  return (
+    <td className={classes.rowTools} rowSpan={2}>
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        aria-pressed={pinned}
+        aria-label={`Pin ${drill.name}`}
+        onClick={onPin}
+      >
+        {pinned ? <IconPinFilled size={16} /> : <IconPin size={16} />}
+      </ActionIcon>
+      <ActionIcon variant="subtle" color="gray" aria-label={`Remove ${drill.name}`} onClick={onRemove}>
+        <IconX size={16} />
+      </ActionIcon>
+    </td>
+  );
+}
+
 /** One drill of the routine: side, sets, amount, rest, exact seconds; drag it, or move it by Alt and the arrow keys. */
 export function ItemRow(props: Props) {
   const { item, index, drill, selected, pinned, caution, onSelect, onChange, onMove } = props;
@@ -187,25 +212,7 @@ export function ItemRow(props: Props) {
           ) : null}
           {item.circuit ? <span className={classes.rounds}>{item.circuit.rounds} rounds</span> : null}
         </td>
-        <td className={classes.rowTools} rowSpan={2}>
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            aria-pressed={pinned}
-            aria-label={`Pin ${drill.name}`}
-            onClick={props.onPin}
-          >
-            {pinned ? <IconPinFilled size={16} /> : <IconPin size={16} />}
-          </ActionIcon>
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            aria-label={`Remove ${drill.name}`}
-            onClick={props.onRemove}
-          >
-            <IconX size={16} />
-          </ActionIcon>
-        </td>
+        <RowTools drill={drill} pinned={pinned} onPin={props.onPin} onRemove={props.onRemove} />
       </tr>
       <tr>
         <td colSpan={5} className={classes.sub}>

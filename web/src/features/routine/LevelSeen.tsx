@@ -4,7 +4,7 @@ import type { Drill } from '@yonder/core/reference';
 import { shortDay } from '../../app/today.ts';
 import { useMay } from '../../app/may.ts';
 import { Refusal } from '../../components/Refusal.tsx';
-import { usePutPlacementMutation, useRemovePlacementMutation } from '../athletes/athleteEndpoints.ts';
+import { usePutPlacementMutation, useRemovePlacementMutation } from '../athletes/saidEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Routine.module.css';
 

@@ -142,7 +142,63 @@ function Facts({ test }: Pick<Props, 'test'>) {
   );
 }
 
-/** Entry of one test: type, Enter, next field; S switches the side; ? shows how it is done. */
+interface InstrumentsProps {
+  /** The test read. */
+  test: Test;
+  /** The side the next value goes to. */
+  side: Side;
+  /** How its fields are read. */
+  measured: Measured | null;
+  /** Where the value goes: "left, trial 2". */
+  target: string;
+  /** A value as its field is read, and touch-downs counted on the way. */
+  onTake: (value: number, touchDowns?: number | null) => void;
+}
+
+/** Clocks and devices that fill the next trial. */
+function Instruments({ test, side, measured, target, onTake }: InstrumentsProps) {
+  return (
+    <>
+      <Clocks test={test} target={target} onTake={onTake} />
+      <Capture
+        key={test.id}
+        test={test}
+        side={side}
+        measured={measured}
+        target={target}
+        onTake={(v) => onTake(v)}
+      />
+    </>
+  );
+}
+
+/** The heads of the columns. */
+function Heads({ columns }: { columns: number }) {
+  return (
+    <thead>
+      <tr>
+        <td />
+        {Array.from({ length: columns }, (_, i) => (
+          <th key={i} scope="col">
+            Trial {i + 1}
+          </th>
+        ))}
+        <th scope="col">Pain 0–10</th>
+      </tr>
+    </thead>
+  );
+}
+
+/** The entry with a value in a trial, and touch-downs counted on. */
+function withTaken(entry: SideEntry, trial: number, value: number, touchDowns: number | null): SideEntry {
+  const trials = Array.from({ length: Math.max(entry.trials.length, trial + 1) }, (_, i) =>
+    i === trial ? String(value) : (entry.trials[i] ?? ''),
+  );
+  const touches = touchDowns === null ? entry.touchDowns : (entry.touchDowns ?? 0) + touchDowns;
+  return { ...entry, trials, touchDowns: touches };
+}
+
+/** Entry of one test: type, Enter, next field; S switches the side; H shows how it is done. */
 export function TestEntry({
   test,
   sides,
@@ -193,13 +249,8 @@ export function TestEntry({
   const columns = Math.max(...sides.map((side) => trialFields(test, entryOfSide(side))));
   const target = aim ?? nextOpen(test, sides, entryOfSide);
   const targetText = `${target.side === 'central' ? '' : `${target.side}, `}trial ${target.trial + 1}`;
-  const take = (value: number, touchDowns: number | null) => {
-    const entry = entryOfSide(target.side);
-    const trials = Array.from({ length: Math.max(entry.trials.length, target.trial + 1) }, (_, i) =>
-      i === target.trial ? String(value) : (entry.trials[i] ?? ''),
-    );
-    const touches = touchDowns === null ? entry.touchDowns : (entry.touchDowns ?? 0) + touchDowns;
-    put(target.side, { ...entry, trials, touchDowns: touches });
+  const take = (value: number, touchDowns: number | null = null) => {
+    put(target.side, withTaken(entryOfSide(target.side), target.trial, value, touchDowns));
     setAim(null);
   };
   return (
@@ -235,17 +286,7 @@ export function TestEntry({
       />
       <div className={classes.scroll}>
         <table ref={table} className={classes.table}>
-          <thead>
-            <tr>
-              <td />
-              {Array.from({ length: columns }, (_, i) => (
-                <th key={i} scope="col">
-                  Trial {i + 1}
-                </th>
-              ))}
-              <th scope="col">Pain 0–10</th>
-            </tr>
-          </thead>
+          <Heads columns={columns} />
           {sides.map((side) => (
             <SideRow
               key={side}
@@ -269,17 +310,13 @@ export function TestEntry({
         </table>
       </div>
       {test.faults ? null : (
-        <>
-          <Clocks test={test} target={targetText} onTake={take} />
-          <Capture
-            key={test.id}
-            test={test}
-            side={target.side}
-            measured={entryOfSide(target.side).measured}
-            target={targetText}
-            onTake={(value) => take(value, null)}
-          />
-        </>
+        <Instruments
+          test={test}
+          side={target.side}
+          measured={entryOfSide(target.side).measured}
+          target={targetText}
+          onTake={take}
+        />
       )}
       <SideComparison test={test} entries={entries} />
     </section>
