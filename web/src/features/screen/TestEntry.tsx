@@ -199,18 +199,8 @@ function withTaken(entry: SideEntry, trial: number, value: number, touchDowns: n
 }
 
 /** Entry of one test: type, Enter, next field; S switches the side; H shows how it is done. */
-export function TestEntry({
-  test,
-  sides,
-  visit,
-  earlier,
-  athleteId,
-  date,
-  onType,
-  onSave,
-  onNext,
-  onHelp,
-}: Props) {
+export function TestEntry(props: Props) {
+  const { test, sides, visit, earlier, athleteId, date, onType, onSave } = props;
   const rowOf = (side: Side) => visit?.results.find((r) => r.test === test.id && r.side === side);
   const { fresh, wayOf, remember } = useReadIn(test, earlier);
   // What was typed and is not stored yet comes before what is.
@@ -244,7 +234,7 @@ export function TestEntry({
     onType(test, side, entry, rowOf(side));
     commit(side, entry);
   };
-  const { section, table, enter, switchSide } = useMoves(onNext);
+  const { section, table, enter, switchSide } = useMoves(props.onNext);
   const entryOfSide = (side: Side) => entries[side] ?? EMPTY_ENTRY;
   const columns = Math.max(...sides.map((side) => trialFields(test, entryOfSide(side))));
   const target = aim ?? nextOpen(test, sides, entryOfSide);
@@ -303,7 +293,7 @@ export function TestEntry({
               onCommit={(entry) => commit(side, entry)}
               onEnter={enter}
               onSwitchSide={switchSide}
-              onHelp={onHelp}
+              onHelp={props.onHelp}
               onFocusTrial={(trial) => setAim({ side, trial })}
             />
           ))}
