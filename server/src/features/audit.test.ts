@@ -61,7 +61,7 @@ describe('who changed what', () => {
     const edit = { test: 'wblt-distance', path: 'sem', value: 0.7, reason: 'our tape' };
     const rows = await recorded(async () => {
       const { body } = await north.create('/figures/edits', edit).expect(201);
-      await north.delete(`/figures/edits/${body.edits[0].id}?version=1`).expect(200);
+      await north.post(`/figures/edits/${body.edits[0].id}/end`, { reason: 'back', version: 1 }).expect(200);
       await north.create('/figures/edits', { ...edit, value: -1 }).expect(400);
       await north.post('/figures/preview', { set: [edit] }).expect(200);
     });

@@ -36,6 +36,8 @@ const PAIN = { region: 'knee', side: 'left', when: 'rest', nrs: 2, since: '2027-
 const PRECAUTION = { precaution: 'no-impact', setBy: MARK };
 const JUDGEMENT = { restriction: 'calf-endurance-deficit', side: 'left', verdict: 'confirmed' };
 const PROTOCOL = { by: MARK, date: TODAY };
+const RAISE = 'single-leg-heel-raise';
+const SEEN = { verdict: 'fine' };
 const NEED = { value: 8, reason: MARK };
 const FIGURE = { test: 'wblt-distance', path: 'sem', value: 0.7, reason: MARK };
 const TASK = { name: MARK, sport: MARK, demands: [{ test: 'heel-raise-reps', value: 30, side: 'both' }] };
@@ -177,6 +179,12 @@ const athletes: Record<string, Arrange> = {
   removeNeed: ofAthlete(async (owner, id) => {
     const path = `/athletes/${id}/needs/wblt-distance/left`;
     await owner.put(path, NEED).expect(200);
+    return { path: `${path}?version=1` };
+  }),
+  putPlacement: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/placements/${RAISE}/left`, body: SEEN })),
+  removePlacement: ofAthlete(async (owner, id) => {
+    const path = `/athletes/${id}/placements/${RAISE}/left`;
+    await owner.put(path, SEEN).expect(200);
     return { path: `${path}?version=1` };
   }),
   addJudgement: ofAthlete((_owner, id) => withId(`/athletes/${id}/judgements`, JUDGEMENT)),

@@ -23,8 +23,6 @@ export interface Unit {
   readonly query: Query;
   /** Today in the practice's time zone, or the day the work is done as of. */
   readonly today: string;
-  /** The clock's time, to tell which of two things said on a day came later. */
-  readonly now: Date;
   /** The reference as it ships. */
   readonly reference: Reference;
   /** What the practice set, with the reference as it uses it. */
@@ -57,7 +55,6 @@ function unitOn(deps: Deps, { tables, query }: Connection, standing: Standing): 
     rows,
     query,
     today,
-    now: deps.clock(),
     reference: deps.reference,
     practice: () => (settings ??= practiceSettings(unit, deps.practices)),
     concerns: (athleteId) => {

@@ -48,7 +48,7 @@ describe('a kept summary', () => {
     const figure = { test: 'wblt-distance', path: 'deficitBelow', value: 5, reason: 'our runners' };
     const { body } = await north.create('/figures/edits', figure).expect(201);
     expect(await severity(id)).toBeLessThan(worse);
-    await north.delete(`/figures/edits/${body.edits[0].id}?version=1`).expect(200);
+    await north.post(`/figures/edits/${body.edits[0].id}/end`, { reason: 'back', version: 1 }).expect(200);
     const aside = {
       restriction: 'ankle-dorsiflexion-limit',
       side: 'left',

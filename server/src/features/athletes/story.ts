@@ -129,7 +129,8 @@ export async function putPlacement(
   await needAthlete(unit, athleteId, true);
   const table = unit.rows.placements;
   const where = { athleteId, ...place };
-  const said = { verdict, by: unit.actor.name, date: unit.today, saidAt: unit.now };
+  // The wall clock, whatever day the work is of: it only tells which of two words came later.
+  const said = { verdict, by: unit.actor.name, date: unit.today, saidAt: new Date() };
   const existing = await table.one(where);
   if (version !== null) await table.change(where, version, said, placementRow);
   else if (existing) throw new ApiProblem('version-conflict', { current: placementRow(existing) });
