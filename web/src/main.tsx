@@ -5,7 +5,6 @@ import '@mantine/notifications/styles.css';
 import './app/global.css';
 import { MantineProvider } from '@mantine/core';
 import { Notifications } from '@mantine/notifications';
-import { speakPlainly } from '@yonder/core/schemas';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
@@ -14,7 +13,6 @@ import { router } from './app/router.tsx';
 import { store } from './app/store.ts';
 import { cssVariablesResolver, theme } from './app/theme.ts';
 
-speakPlainly();
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '';
 const root = document.getElementById('root');
 if (!root) throw new Error('the page has no root element');

@@ -1,10 +1,12 @@
 import { cleanup, screen } from '@testing-library/react';
+import { ROLES } from '@yonder/core/contracts';
 import type { Me, Role } from '@yonder/core/contracts';
 import { afterEach, describe, expect, it } from 'vitest';
 import { Protocols } from '../features/story/Protocols.tsx';
 import { Injuries } from '../features/story/Injuries.tsx';
 import { Precautions } from '../features/story/Precautions.tsx';
 import { showIn, workspaceOf } from '../testing/workspace.tsx';
+import { RANK } from './may.ts';
 import { signedIn, signedOut } from './sessionSlice.ts';
 import { store } from './store.ts';
 
@@ -45,6 +47,10 @@ async function offered(role: Role): Promise<string[]> {
 }
 
 describe('what a role may not do', () => {
+  it('follows the order of the roles', () => {
+    expect([...ROLES].sort((a, b) => RANK[a] - RANK[b])).toEqual(ROLES);
+  });
+
   it('is not offered: an owner and a clinician set precautions, an assistant adds injuries, a reader nothing', async () => {
     for (const role of ['owner', 'clinician'] as const) {
       expect(await offered(role)).toEqual(expect.arrayContaining(['Set precaution', 'End…', 'Add injury']));

@@ -4,7 +4,8 @@ import { useTemplatesQuery } from '../features/routine/templateEndpoints.ts';
 import { Page } from '../testing/Page.tsx';
 import { fakeServer, problem } from '../testing/server.ts';
 import { allItems, allPages, conflictOf, errorText } from './api.ts';
-import { setTimeZone, timeText, today } from './today.ts';
+import { setTimeZone } from './practiceZone.ts';
+import { timeText, today } from './today.ts';
 
 describe('a whole list', () => {
   const pages = [

@@ -2,9 +2,9 @@ import { lazy, Suspense } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { RequireSignIn } from '../features/auth/RequireSignIn.tsx';
 import { SignInPage } from '../features/auth/SignInPage.tsx';
-import { Shell } from './Shell.tsx';
 
-// Each step is a bundle of its own: the door and the list load without them.
+// Each step is a bundle of its own: the door loads without them, and without the frame around them.
+const Shell = lazy(() => import('./Shell.tsx').then((m) => ({ default: m.Shell })));
 const TodayPage = lazy(() =>
   import('../features/today/TodayPage.tsx').then((m) => ({ default: m.TodayPage })),
 );
@@ -71,7 +71,11 @@ export const router = createBrowserRouter([
     element: <RequireSignIn />,
     children: [
       {
-        element: <Shell />,
+        element: (
+          <Suspense>
+            <Shell />
+          </Suspense>
+        ),
         children: [
           { path: '/today', element: <TodayPage /> },
           { path: '/practice', element: <PracticePage /> },

@@ -2,22 +2,22 @@ import { dayText, readDay } from '@yonder/core/domain';
 import dayjs from 'dayjs';
 import timezone from 'dayjs/plugin/timezone';
 import utc from 'dayjs/plugin/utc';
+import { practiceZone } from './practiceZone.ts';
 
 dayjs.extend(utc);
 dayjs.extend(timezone);
 
 export { dayText };
 
-let practiceZone: string | undefined;
-
-/** From now on today is what it is in this time zone (IANA name): the practice’s, not the device’s. */
-export function setTimeZone(zone: string): void {
-  practiceZone = zone;
+/** A moment on the practice's clock; before anybody is signed in, on this device's. */
+function local(instant?: string): dayjs.Dayjs {
+  const zone = practiceZone();
+  return zone ? dayjs(instant).tz(zone) : dayjs(instant);
 }
 
 /** Today as an ISO day in the practice's time zone; before anybody is signed in, on this device's calendar. */
 export function today(): string {
-  return (practiceZone ? dayjs().tz(practiceZone) : dayjs()).format('YYYY-MM-DD');
+  return local().format('YYYY-MM-DD');
 }
 
 /** The ISO day of something typed ("14 Mar 2027", "14.3.27", "2027-03-14"); null when it is none. */
@@ -25,8 +25,7 @@ export const parseDay = (text: string): string | null => readDay(text, 'day-firs
 
 /** An instant in the practice's time zone: "14 Mar 2027, 09:05". */
 export function timeText(instant: string): string {
-  const at = practiceZone ? dayjs(instant).tz(practiceZone) : dayjs(instant);
-  return at.format('D MMM YYYY, HH:mm');
+  return local(instant).format('D MMM YYYY, HH:mm');
 }
 
 /** A day that something is due on, or since when it has been. */

@@ -14,7 +14,9 @@ export function RequireSignIn() {
   useEffect(() => {
     if (!me) return;
     const { id } = me.clinician;
-    void openKept(id).then(() => setOpened(id));
+    // What schemas say of a typed value is put into words here: the door has no schema, and loads without them.
+    const words = import('@yonder/core/schemas').then(({ speakPlainly }) => speakPlainly());
+    void Promise.all([openKept(id), words]).then(() => setOpened(id));
   }, [me]);
   if (!checked) return <Loader m="xl" aria-label="Loading" />;
   if (!me) return <Navigate to="/sign-in" state={{ from: location.pathname + location.search }} replace />;

@@ -1,7 +1,7 @@
 import type { Me } from '@yonder/core/contracts';
 import { api } from '../../app/api.ts';
 import { signedIn, signedOut } from '../../app/sessionSlice.ts';
-import { setTimeZone } from '../../app/today.ts';
+import { setTimeZone } from '../../app/practiceZone.ts';
 
 /** Who is signed in decides what today is, too. */
 function enter(me: Me, dispatch: (action: ReturnType<typeof signedIn>) => unknown): void {
