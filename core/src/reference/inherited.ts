@@ -4,7 +4,7 @@ import type { Drill, OwnDrill } from './types.ts';
 /** The traits by which safety judges a drill. */
 export type SafetyTraits = Pick<
   Drill,
-  'regions' | 'loadRegions' | 'loadClass' | 'contraindications' | 'youthOk'
+  'regions' | 'loadRegions' | 'loadClass' | 'contraindications' | 'precautionExcludes' | 'youthOk'
 >;
 
 const LOAD_ORDER = ['unloaded', 'partial', 'full', 'impact'] as const;
@@ -81,6 +81,7 @@ export function inheritedTraits(
     loadRegions: [...loads].map(([region, weight]) => ({ region, weight })),
     loadClass: copied ? higherLoad(drill.loadClass, floor.loadClass) : drill.loadClass,
     youthOk: drill.youthOk && (floor?.youthOk ?? true),
+    precautionExcludes: floor?.precautionExcludes ?? [],
   };
   const derived = requiredPrecautions({ ...drill, ...traits });
   return {

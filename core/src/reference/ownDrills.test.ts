@@ -83,6 +83,8 @@ describe('a drill of the practice’s own', () => {
     const held = withDrills([copy()]).drills.get('own-hop');
     expect(held).toMatchObject({ loadClass: source.loadClass, youthOk: source.youthOk });
     expect(held?.contraindications).toEqual(expect.arrayContaining(source.contraindications));
+    expect(source.precautionExcludes).toContain('patellar-tendon-irritable');
+    expect(held?.precautionExcludes).toEqual(source.precautionExcludes);
     expect(held?.regions.secondary).toEqual(expect.arrayContaining(source.regions.primary));
     expect(held?.loadRegions.map((l) => l.region)).toEqual(
       expect.arrayContaining(source.loadRegions.map((l) => l.region)),

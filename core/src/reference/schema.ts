@@ -242,6 +242,10 @@ export const drillSchema = z.object({
   raisesTemperature: z.number(),
   skill: z.number().int(),
   contraindications: z.array(id),
+  precautionExcludes: z
+    .array(id)
+    .optional()
+    .describe('precautions under which this drill is never offered, although others are with care'),
   precautionOverrides: z.array(
     z.object({ precaution: id, severity: z.literal('modify'), handling: z.string() }),
   ),
@@ -414,12 +418,24 @@ export const ladderSchema = z.object({
   startRule: z.string(),
 });
 
+/** What a handling's words forbid or ask for, by a drill's own traits: every condition given has to hold. */
+const drillPredicateSchema = z.object({
+  position: z.array(z.string()).optional(),
+  loadClass: z.array(z.string()).optional(),
+  contraction: z.array(z.string()).optional(),
+  category: z.array(z.string()).optional(),
+  equipment: z.array(z.string()).optional().describe('any of it is needed'),
+  loads: z.array(regionSchema).optional().describe('any of them carries half of the load or more'),
+});
+
 export const precautionEntrySchema = z.object({
   id,
   name: z.string(),
   severity: z.enum(['exclude', 'clearance', 'modify']),
   meaning: z.string(),
   handling: z.string(),
+  forbids: z.array(drillPredicateSchema).optional().describe('drills that the handling forbids'),
+  asksFor: z.array(drillPredicateSchema).optional().describe('drills that the handling asks for'),
   athleteWording: z.string(),
   usualDuration: z.string(),
   regions: z.array(regionSchema),

@@ -48,7 +48,10 @@ export interface DrillPrecautions {
   readonly handling: readonly { precaution: string; text: string }[];
 }
 
-/** Applies each active precaution to a drill; only the drill's own listed overrides soften an exclusion. */
+/**
+ * Applies each active precaution to a drill; only the drill's own listed overrides soften an exclusion, and a drill that
+ * is what the handling forbids is out, however mild the precaution.
+ */
 export function precautionsOfDrill(
   reference: Reference,
   drill: Drill,
@@ -61,7 +64,8 @@ export function precautionsOfDrill(
     const precaution = reference.precautions.get(id);
     if (!precaution) continue;
     const override = drill.precautionOverrides.find((o) => o.precaution === id);
-    if (override) handling.push({ precaution: id, text: override.handling });
+    if (drill.precautionExcludes?.includes(id)) forbidden.push({ precaution: id, severity: 'exclude' });
+    else if (override) handling.push({ precaution: id, text: override.handling });
     else if (precaution.severity === 'modify') handling.push({ precaution: id, text: precaution.handling });
     else if (precaution.severity === 'clearance' && cleared)
       handling.push({ precaution: id, text: precaution.handling });

@@ -52,16 +52,11 @@ describe('precautions', () => {
   });
 
   it('modify offers the drill with its handling text', () => {
-    const kneeling = bundledReference.data.drills.find((d) =>
-      d.contraindications.includes('no-kneeling-pressure'),
-    );
-    const safety = judge(kneeling?.id ?? '', { precautions: [precaution('no-kneeling-pressure')] });
+    const id = 'achilles-insertional-irritation';
+    const safety = judge('knee-to-wall-rock', { precautions: [precaution(id)] });
     expect(safety.forbidden).toEqual([]);
     expect(safety.handling).toEqual([
-      {
-        precaution: 'no-kneeling-pressure',
-        text: bundledReference.precautions.get('no-kneeling-pressure')?.handling,
-      },
+      { precaution: id, text: bundledReference.precautions.get(id)?.handling },
     ]);
   });
 

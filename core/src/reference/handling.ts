@@ -1,0 +1,33 @@
+import type { Drill, Precaution } from './types.ts';
+
+type Predicate = NonNullable<Precaution['forbids']>[number];
+
+/** A region carries a drill's load from this share on. */
+const CARRIES = 0.5;
+
+const among = <T>(wanted: readonly T[] | undefined, has: T): boolean => !wanted || wanted.includes(has);
+
+function meets(drill: Drill, wanted: Predicate): boolean {
+  return (
+    among(wanted.position, drill.position) &&
+    among(wanted.loadClass, drill.loadClass) &&
+    among(wanted.contraction, drill.contraction) &&
+    among(wanted.category, drill.category) &&
+    (!wanted.equipment || wanted.equipment.some((kit) => drill.equipment.includes(kit))) &&
+    (!wanted.loads ||
+      drill.loadRegions.some(({ region, weight }) => weight >= CARRIES && wanted.loads?.includes(region)))
+  );
+}
+
+/** Is the drill, by its own traits, something that the precaution's handling forbids? */
+export function handlingForbids(precaution: Precaution, drill: Drill): boolean {
+  return precaution.forbids?.some((wanted) => meets(drill, wanted)) ?? false;
+}
+
+/** Is it something that the handling asks for instead? What it forbids it does not ask for. */
+export function handlingAsksFor(precaution: Precaution, drill: Drill): boolean {
+  return (
+    !handlingForbids(precaution, drill) &&
+    (precaution.asksFor?.some((wanted) => meets(drill, wanted)) ?? false)
+  );
+}
