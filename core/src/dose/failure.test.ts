@@ -37,6 +37,10 @@ describe('how far a set stays from failure', () => {
     const own = { left: { sets: 1, amount: 6 }, right: { sets: 2, amount: 30 } };
     expect(distance('build', 14, 40, { side: 'both', perSide: own }).share).toBeCloseTo(30 / 40, 9);
   });
+  it('a single raise possible counts, none at all is no maximum', () => {
+    expect(distance('build', 1, 30, { side: 'left', amount: 1 })).toMatchObject({ share: 1, left: 0 });
+    expect(distance('build', 0, 30, { side: 'left', amount: 1 })).toMatchObject({ share: null, left: null });
+  });
   it('without a tested maximum knows only the drill’s own range', () => {
     const none = preparedOf(stiffAnkle({ screenings: [] })).dose;
     const at = (amount: number) => failureDistance(none, drill, item(drill.id, { amount }));
@@ -71,6 +75,8 @@ describe('sets to choose from', () => {
   it('of a build are the lower half in the first year of training, else all', () => {
     expect(sets('build', 0.5).length).toBe(Math.ceil(sets('build', 3).length / 2));
     expect(sets('build', 0.5)[0]).toBe(sets('build', 3)[0]);
+    expect(sets('build', 1)).toEqual(sets('build', 3));
+    expect(sets('build', 0.99)).toEqual(sets('build', 0.5));
   });
   it('of a preparation are the same for everybody: it stays far from failure anyway', () => {
     expect(sets('prepare', 0)).toEqual(sets('prepare', 9));

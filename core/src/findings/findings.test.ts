@@ -5,7 +5,7 @@ import { bundledReference } from '../reference/bundled.ts';
 import { safetyState } from '../safety/index.ts';
 import { arbitraryCase, mirrored } from '../testing/arbitraries.ts';
 import { caseOf, result, stiffAnkle, TODAY } from '../testing/cases.ts';
-import { estimateAll, isShort, judgeNeed, measuredBetween, rotationArc } from './index.ts';
+import { estimateAll, isShort, judgeNeed, measuredBetween, painLimits, rotationArc } from './index.ts';
 import type { Finding, FindingsReport } from './index.ts';
 import { judgeCase, standingOf } from '../testing/prepared.ts';
 
@@ -71,6 +71,63 @@ describe('a result taken in pain', () => {
       (test) => test.unit === 'nrs-0-10' && test.sides !== 'central',
     );
     expect(limited(pain?.id ?? '', 6, 6)).toBe(false);
+  });
+});
+
+describe('pain limits', () => {
+  const limits = (age: number, own: { fine: number; stop: number } | null = null) =>
+    painLimits(bundledReference, { schools: { 'pain-limit': '2-5' }, painLimits: own }, age);
+  it('are the school’s from eighteen on, and never above 0 and 3 before', () => {
+    expect(limits(18)).toEqual({ fine: 2, stop: 5 });
+    expect(limits(17)).toEqual({ fine: 0, stop: 3 });
+  });
+  it('of a practice’s own hold, and may be tighter for the growing as well', () => {
+    expect(limits(30, { fine: 1, stop: 2 })).toEqual({ fine: 1, stop: 2 });
+    expect(limits(15, { fine: 1, stop: 2 })).toEqual({ fine: 0, stop: 2 });
+  });
+});
+
+describe('a test worked out from others', () => {
+  const reach = (part: string, value: number, nrs?: number) => ({
+    ...result(`reach-balance-${part}`, 'left', value, value, value),
+    ...(nrs === undefined ? {} : { pain: { nrs } }),
+  });
+  const composite = (results: ReturnType<typeof reach>[], date = TODAY) =>
+    judge(caseOf({ screenings: [{ date, results }] })).capacities.find(
+      (c) => c.test === 'reach-balance-composite',
+    );
+  const all = [reach('anterior', 60), reach('posteromedial', 96, 1), reach('posterolateral', 90, 3)];
+  it('is the mean of its parts, with the error of a mean of three and the worst of their pains', () => {
+    const found = composite(all);
+    expect(found?.estimate).toBeCloseTo((60 + 96 + 90) / 3, 9);
+    expect(found?.sd).toBeCloseTo(Math.sqrt(3 * 2.6 ** 2) / 3, 6);
+    expect(found?.painLimited).toBe(true);
+    expect(
+      composite([reach('anterior', 60), reach('posteromedial', 96), reach('posterolateral', 90)])
+        ?.painLimited,
+    ).toBe(false);
+  });
+  it('is not there before every part was measured on that side', () => {
+    expect(composite(all.slice(0, 2))).toBeUndefined();
+    expect(
+      composite([...all.slice(0, 2), { ...reach('posterolateral', 90), side: 'right' as const }]),
+    ).toBeUndefined();
+  });
+  it('changes with visits that hold every part', () => {
+    const before = [reach('anterior', 54), reach('posteromedial', 90), reach('posterolateral', 84)];
+    const report = judge(
+      caseOf({
+        screenings: [
+          { date: '2027-01-10', results: before },
+          { date: '2027-02-01', results: before.slice(0, 1) },
+          { date: TODAY, results: all },
+        ],
+      }),
+    );
+    expect(report.changes.find((c) => c.test === 'reach-balance-composite')).toMatchObject({
+      side: 'left',
+      difference: 6,
+    });
   });
 });
 

@@ -78,6 +78,10 @@ describe('advancing', () => {
     expect(done([6, 6])).not.toBe('clean-sessions');
     expect(done([5, 6])).toBe('clean-sessions');
   });
+  it('a session of today counts, one that is ahead does not', () => {
+    expect(after(rock(), ['2027-02-24', '2027-03-01'], []).decision).toBe('advance-dose');
+    expect(after(rock(), ['2027-02-24', '2027-03-02'], []).reasons[0]).toMatchObject({ done: 1 });
+  });
   it('not before enough clean sessions', () => {
     const decision = after(rock(), ['2027-02-27'], []);
     expect(decision.decision).toBe('keep');

@@ -93,6 +93,10 @@ describe('precautions', () => {
   it('bind past their review date and end only when a named person ends them', () => {
     const overdue = athleteWith({ precautions: [precaution('no-impact', { until: '2027-02-01' })] });
     expect(activePrecautions(overdue, TODAY)).toMatchObject([{ id: 'no-impact', reviewDue: true }]);
+    const until = (day: string | null) =>
+      activePrecautions(athleteWith({ precautions: [precaution('no-impact', { until: day })] }), TODAY)[0]
+        ?.reviewDue;
+    expect([until(TODAY), until('2027-02-28'), until(null)]).toEqual([false, true, false]);
     const ended = athleteWith({
       precautions: [precaution('no-impact', { ended: { by: 'R. Halloran', date: TODAY } })],
     });
@@ -132,6 +136,13 @@ describe('stop-and-refer signs', () => {
       },
     ]);
     expect(emergencyOpen(urgent)).toBe(false);
+    const own = (id: string) => bundledReference.redFlags.get(id)?.action;
+    expect(
+      openBlocks(bundledReference, athleteWith({ redFlags: [flag('gen-cauda')] }), TODAY)[0]?.action,
+    ).toBe(own('gen-cauda'));
+    const local = bundledReference.data.redFlags.find((f) => f.level === 'U' && f.blocks === 'regions');
+    const [row] = openBlocks(bundledReference, athleteWith({ redFlags: [flag(local?.id ?? '')] }), TODAY);
+    expect(row?.action).toBe(own(local?.id ?? ''));
     const emergency = openBlocks(bundledReference, athleteWith({ redFlags: [flag('gen-cauda')] }), TODAY);
     expect(emergencyOpen(emergency)).toBe(true);
   });
@@ -198,6 +209,42 @@ describe('after an operation', () => {
     ];
     expect(rules('wall-sit', { injuries: [operated], protocols })).toEqual([]);
     expect(rules('box-squat', { injuries: [operated], protocols })).toContain('protocol');
+  });
+
+  it('leads for twelve months to the day, and from the day of the operation on', () => {
+    const gates = (date: string) =>
+      protocolGates(
+        bundledReference,
+        athleteWith({ injuries: [{ region: 'knee', side: 'left', date, operated: true }] }),
+        TODAY,
+      ).length;
+    expect([gates('2026-03-01'), gates('2026-02-28')]).toEqual([1, 0]);
+    expect([gates(TODAY), gates('2027-03-02')]).toEqual([1, 0]);
+  });
+
+  it('ticks only what was ticked for that region and that side', () => {
+    const injuries = [{ region: 'knee' as const, side: 'left' as const, date: '2026-12-01', operated: true }];
+    const ticked = (region: 'knee' | 'hip-groin', side: 'left' | 'right') =>
+      rules('wall-sit', {
+        injuries,
+        protocols: [{ region, side, by: 'Dr V. Ness', date: '2026-12-02', drills: ['wall-sit'], tests: [] }],
+      }).includes('protocol');
+    expect([ticked('knee', 'left'), ticked('knee', 'right'), ticked('hip-groin', 'left')]).toEqual([
+      false,
+      true,
+      true,
+    ]);
+  });
+
+  it('names the region that a drill is closed for', () => {
+    const both = (['left', 'right'] as const).map((side) => ({
+      region: 'knee' as const,
+      side,
+      date: '2026-12-01',
+      operated: true,
+    }));
+    const [closed] = judge('wall-sit', { injuries: both }).forbidden;
+    expect(closed).toEqual({ rule: 'protocol', about: drillOf('wall-sit').regions.primary[0] });
   });
 
   it('a positive protocol question without a region closes every region', () => {

@@ -176,6 +176,18 @@ describe('events of several devices', () => {
     expect(within.map(takes)).toEqual(within.map(() => true));
     expect(beyond.map(takes)).toEqual(beyond.map(() => false));
   });
+  it.each([
+    ['pain', [0, 10], [-1, 11]],
+    ['painBefore', [0, 10], [-1, 11]],
+    ['nextDayPain', [0, 10], [-1, 11]],
+    ['effort', [0, 10, 5.5, null], [-1, 11]],
+    ['quality', [0, 3, null], [-1, 4, 1.5]],
+  ])('afterwards %s is taken within its limits and no further', (field, within, beyond) => {
+    const [event] = told([{ type: 'amended', item: ROCK }]);
+    const takes = (value: unknown) => sessionEventSchema.safeParse({ ...event, [field]: value }).success;
+    expect(within.map(takes)).toEqual(within.map(() => true));
+    expect(beyond.map(takes)).toEqual(beyond.map(() => false));
+  });
   it('a piece of work reached is bounded in set and amount', () => {
     const [event] = told([reached(works[0] as (typeof works)[0])]);
     const takes = (over: object) => sessionEventSchema.safeParse({ ...event, ...over }).success;
