@@ -137,7 +137,9 @@ function Person({ person, onLink }: PersonProps) {
           aria-label={`Role of ${name}`}
           allowDeselect={false}
           disabled={isLoading}
-          data={ROLE_DATA}
+          w={130}
+          title={ROLE_TEXT[role]}
+          data={ROLE_DATA.map(({ value }) => ({ value, label: value.replace('-', ' ') }))}
           value={role}
           onChange={(next) => next && put({ role: next as Role })}
         />
