@@ -1,3 +1,4 @@
+import type { Reference } from '../src/reference/index.ts';
 import type { BuildReport } from '../src/builder/index.ts';
 import type { FindingsReport } from '../src/findings/index.ts';
 import type { CaseFault } from '../src/formats/index.ts';
@@ -84,4 +85,24 @@ export function buildOutput(report: BuildReport): unknown {
 /** The document `progress` prints. */
 export function progressOutput(report: ProgressReport): unknown {
   return rounded(report);
+}
+
+/** Ids that were renamed or split, with what stands for them now; none so far. */
+const RENAMED: Readonly<Record<string, readonly string[]>> = {};
+
+/** The reference in force as one document, for programs that read routines and cases. */
+export function referenceOutput({ data }: Reference): object {
+  const { drills, ladders, restrictions, tests, demands, patterns, precautions, schools, structures } = data;
+  return {
+    drills,
+    ladders,
+    restrictions,
+    tests,
+    tasks: demands,
+    actions: patterns,
+    structures: structures.structures,
+    precautions,
+    schools,
+    renamed: RENAMED,
+  };
 }

@@ -35,6 +35,16 @@ describe('the command line', () => {
     expect(progress.decisions.map((d) => d.decision)).toEqual(built.routine.items.map(() => 'keep'));
   });
 
+  it('prints the reference in force as one document', async () => {
+    const { code, stdout } = await runYonder(['reference']);
+    const printed = JSON.parse(stdout) as Record<string, { id: string }[]>;
+    expect(code).toBe(0);
+    for (const part of ['drills', 'ladders', 'restrictions', 'tests', 'precautions', 'schools'] as const)
+      expect(printed[part]?.map(({ id }) => id)).toEqual(bundledReference.data[part].map(({ id }) => id));
+    expect(printed.actions?.length).toBe(bundledReference.data.patterns.length);
+    expect(printed.renamed).toEqual({});
+  });
+
   it.each(readdirSync(join(root, 'docs/examples')))(
     'takes the documented example %s with every verb',
     async (file) => {

@@ -9,9 +9,9 @@ import type { CaseFault } from '../src/formats/index.ts';
 import { decideProgress } from '../src/progress/index.ts';
 import { bundledReference } from '../src/reference/bundled.ts';
 import { caseSchema } from '../src/schemas/index.ts';
-import { buildOutput, findingsOutput, progressOutput } from './output.ts';
+import { buildOutput, findingsOutput, progressOutput, referenceOutput } from './output.ts';
 
-const USAGE = 'usage: npm run --silent yonder -- findings|build|progress FILE';
+const USAGE = 'usage: npm run --silent yonder -- findings|build|progress FILE, or reference';
 
 class FaultyCase extends Error {
   readonly faults: readonly CaseFault[];
@@ -58,9 +58,11 @@ export interface Outcome {
   readonly stderr: string;
 }
 
-/** Runs one verb on a case file; faults go to stderr, one a line with their path, and end with code 2. */
+/** Prints the reference, or runs one verb on a case file; faults go to stderr, one a line with their path, and end with code 2. */
 export async function yonder(args: readonly string[]): Promise<Outcome> {
   const [verb, file] = args;
+  if (verb === 'reference')
+    return { code: 0, stdout: `${JSON.stringify(referenceOutput(bundledReference))}\n`, stderr: '' };
   if (!verb || !file) return { code: 2, stdout: '', stderr: `${USAGE}\n` };
   try {
     const output = await run(verb, await readCase(file));
