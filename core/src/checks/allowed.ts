@@ -1,5 +1,6 @@
 import { hardRuleOf, softRuleOf, swapsFor } from '../builder/index.ts';
-import { drillSafety } from '../safety/index.ts';
+import { drillSafety, setupForbidden } from '../safety/index.ts';
+import type { ForbiddenSetup } from '../safety/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
 import type { Check, Checked, Placed, Repair } from './types.ts';
 
@@ -33,6 +34,24 @@ function closedSide(checked: Checked, { item, drill }: Placed): 'left' | 'right'
   return item.side !== 'left' && !sides.right ? 'right' : null;
 }
 
+/** A set-up that a precaution rules out; its usual step takes its place. */
+function forbiddenSetup(checked: Checked, { item, drill, index }: Placed, setup: ForbiddenSetup): Check {
+  const { precaution: about, variable } = setup;
+  const usual = drill.setupVariables.find((v) => v.id === variable);
+  const mended = { ...item, setup: { ...item.setup, [variable]: usual?.default ?? '' } };
+  return {
+    level: 'stop',
+    reason: { rule: 'forbidden-today', drill: drill.id, because: 'precaution-exclude', about },
+    at: [index],
+    repair: usual
+      ? {
+          does: { rule: 'repair-setup', variable: usual.name, to: String(usual.default) },
+          items: checked.items.map((own, i) => (i === index ? mended : own)),
+        }
+      : swapOrRemove(checked, index),
+  };
+}
+
 /** Precautions, stop signs, protocols and age always stop; kit, position, bans and dislikes warn. */
 export function checkAllowed(checked: Checked): Check[] {
   return checked.placed.flatMap((placed): Check[] => {
@@ -47,6 +66,12 @@ export function checkAllowed(checked: Checked): Check[] {
       const repair = swapOrRemove(checked, index);
       return [{ level: stops ? 'stop' : 'warn', reason, at: [index], repair }];
     }
+    const setup = setupForbidden(
+      checked.prepared.reference,
+      placed.item.setup,
+      checked.prepared.safety.precautions,
+    );
+    if (setup) return [forbiddenSetup(checked, placed, setup)];
     const closed = closedSide(checked, placed);
     if (!closed) return [];
     const other = closed === 'left' ? 'right' : 'left';

@@ -45,6 +45,21 @@ describe('what must not be', () => {
     const items = repaired(input, [rock()], 'forbidden-today');
     expect(routineSafetyFaults(bundledReference, items, input.athlete, input.today)).toEqual([]);
   });
+  it('a set-up that a precaution rules out stops, and goes back to the usual one', () => {
+    const input = stiffAnkle({
+      athlete: {
+        trainingYears: 5,
+        precautions: [{ id: 'eyes-closed-fall-risk', until: null, clearance: null, ended: null }],
+      },
+    });
+    const closed = item('single-leg-balance', {
+      measure: 'hold-seconds',
+      amount: 20,
+      setup: { eyes: 'closed' },
+    });
+    expect(check(input, [warm, closed], 'forbidden-today').level).toBe('stop');
+    expect(repaired(input, [warm, closed], 'forbidden-today')[1]?.setup).toEqual({ eyes: 'open' });
+  });
   it('a pin lifts a dislike but not missing kit', () => {
     const disliked = stiffAnkle({
       athlete: { dislikes: ['knee-to-wall-rock'] },

@@ -6,7 +6,7 @@ import { guardProbability, tooHard } from '../levels/index.ts';
 import type { Rescreen } from '../findings/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
 import type { Drill } from '../reference/index.ts';
-import { drillSafety } from '../safety/index.ts';
+import { drillSafety, setupForbidden } from '../safety/index.ts';
 import { daysSinceLast, reportsOf, running } from './entries.ts';
 import type { Report } from './entries.ts';
 import { PROGRESS } from './settings.ts';
@@ -228,7 +228,7 @@ function advance(deciding: Deciding, drill: Drill, item: RoutineItem): Draft {
     ? [{ rule: 'share-of-maximum-reached', amount: target.amount }]
     : [];
   const setup = setupStep(drill, item, 1);
-  if (setup) {
+  if (setup && !setupForbidden(deciding.reference, setup.item.setup, deciding.safety.precautions)) {
     const to = setup.item.setup[setup.variable.id] ?? '';
     const reason: Reason = {
       rule: 'set-up-one-step',

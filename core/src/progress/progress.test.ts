@@ -65,6 +65,25 @@ describe('advancing', () => {
     const decision = after(rock({ amount: 12, setup: { 'foot-wall-distance': 14 } }), TWO_DAYS, []);
     expect(decision).toMatchObject({ decision: 'advance-level', next: { drill: 'band-ankle-mobilisation' } });
   });
+  it('not to a set-up that a precaution rules out: the level is next then', () => {
+    const balance = bundledReference.drills.get('single-leg-balance');
+    const amount = balance?.dose.amount.max ?? 0;
+    const others = Object.fromEntries(
+      (balance?.setupVariables ?? []).map((v) => [v.id, v.id === 'eyes' ? 'open' : (v.steps.at(-1) ?? '')]),
+    );
+    const current = item('single-leg-balance', { measure: 'hold-seconds', amount, sets: 3, setup: others });
+    const next = (id: string) =>
+      after(
+        current,
+        TWO_DAYS,
+        [{ amounts: [amount, amount, amount] }, { amounts: [amount, amount, amount] }],
+        {
+          athlete: { precautions: [{ id, until: null, clearance: null, ended: null }] },
+        },
+      );
+    expect(next('no-heavy-grip').next?.setup.eyes).toBe('closed');
+    expect(next('eyes-closed-fall-risk').decision).not.toBe('change-setup');
+  });
   it('effort at the limit counts, and one point above it does not', () => {
     const most = bundledReference.drills.get(ROCK)?.progressWhen.maxRpe ?? 0;
     const with_ = (effort: number) => after(rock(), TWO_DAYS, [{ effort }, { effort }]).decision;

@@ -183,6 +183,7 @@ export const REASON_FIGURES = {
   'repair-fewer-sets': { ...drill, sets: n },
   'repair-lower': { ...drill, amount: n },
   'repair-weak-side': { ...drill, side: z.enum(['left', 'right']) },
+  'repair-setup': { variable: words, to: words },
   'repair-easier-level': { ...drill, easier: id },
   'repair-next-level': { ...drill, next: id },
   'repair-reorder': drill,

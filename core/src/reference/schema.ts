@@ -435,6 +435,10 @@ export const precautionEntrySchema = z.object({
   meaning: z.string(),
   handling: z.string(),
   forbids: z.array(drillPredicateSchema).optional().describe('drills that the handling forbids'),
+  forbidsSetup: z
+    .array(z.object({ variable: id, steps: z.array(z.union([z.string(), z.number()])).min(1) }))
+    .optional()
+    .describe('set-ups that are out, of drills that stay'),
   asksFor: z.array(drillPredicateSchema).optional().describe('drills that the handling asks for'),
   athleteWording: z.string(),
   usualDuration: z.string(),

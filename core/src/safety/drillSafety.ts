@@ -1,5 +1,5 @@
 import { ageInYears } from '../domain/index.ts';
-import type { Athlete, IsoDay, ItemSide, Region } from '../domain/index.ts';
+import type { Athlete, IsoDay, Region, RoutineItem } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { activePrecautions, precautionsOfDrill } from './precautions.ts';
 import type { ActivePrecaution } from './precautions.ts';
@@ -7,6 +7,7 @@ import { protocolGates, sidesLeftOpen } from './protocols.ts';
 import type { ProtocolGate } from './protocols.ts';
 import { topicsDueFor } from './gate.ts';
 import { isBlocked, openBlocks } from './redFlags.ts';
+import { setupForbidden } from './setup.ts';
 import type { Block } from './redFlags.ts';
 
 /** Under this age adult figures do not apply and youth limits do (editable). */
@@ -83,10 +84,13 @@ export interface SafetyFault {
   readonly about: string;
 }
 
+/** What safety looks at in an item; the set-up where it is known. */
+export type SafetyItem = Pick<RoutineItem, 'drill' | 'side'> & { readonly setup?: RoutineItem['setup'] };
+
 /** Checks the items of a routine against everything that binds today; empty when it may be issued. */
 export function routineSafetyFaults(
   reference: Reference,
-  items: readonly { drill: string; side: ItemSide }[],
+  items: readonly SafetyItem[],
   athlete: Athlete,
   today: IsoDay,
 ): SafetyFault[] {
@@ -108,6 +112,9 @@ export function routineSafetyFaults(
     if (!drill) return [{ index, drill: item.drill, rule: 'unknown-drill', about: item.drill }];
     const safety = drillSafety(reference, drill, state);
     const faults: SafetyFault[] = safety.forbidden.map((f) => ({ index, drill: drill.id, ...f }));
+    const setup = setupForbidden(reference, item.setup ?? {}, state.precautions);
+    if (setup && !faults.some((f) => f.about === setup.precaution))
+      faults.push({ index, drill: drill.id, rule: 'precaution-exclude', about: setup.precaution });
     if (drill.archived) faults.push({ index, drill: drill.id, rule: 'archived', about: drill.id });
     const unasked = due.ofDrill.get(drill.id);
     if (unasked) faults.push({ index, drill: drill.id, rule: 'not-asked', about: unasked.title });

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { handlingAsksFor, handlingForbids } from '../reference/handling.ts';
+import { caseOf, TODAY } from '../testing/cases.ts';
+import { routineSafetyFaults } from './index.ts';
 import { precautionsOfDrill } from './precautions.ts';
 
 const { drills, precautions } = bundledReference.data;
@@ -53,5 +55,36 @@ describe('the words of a precaution and what is offered under it', () => {
       expect(drill.contraindications, drill.id).toEqual(
         expect.arrayContaining(drill.precautionExcludes ?? []),
       );
+  });
+});
+
+describe('a set-up that a precaution rules out', () => {
+  const setups = precautions.flatMap((p) => (p.forbidsSetup ?? []).map((out) => ({ id: p.id, ...out })));
+  it('is one that drills have', () => {
+    expect(setups.length).toBeGreaterThan(0);
+    for (const { variable, steps } of setups)
+      expect(
+        drills.some((d) =>
+          d.setupVariables.some((v) => v.id === variable && v.steps.some((s) => steps.includes(s))),
+        ),
+      ).toBe(true);
+  });
+  const eyes = (step: string, id: string, drill = 'single-leg-balance') => {
+    const athlete = caseOf({
+      athlete: { precautions: [{ id, until: null, clearance: null, ended: null }] },
+    }).athlete;
+    return routineSafetyFaults(
+      bundledReference,
+      [{ drill, side: 'left', setup: { eyes: step } }],
+      athlete,
+      TODAY,
+    ).map(({ rule, about }) => ({ rule, about }));
+  };
+  it('is refused on its drill, which stays with another', () => {
+    const out = { rule: 'precaution-exclude', about: 'eyes-closed-fall-risk' };
+    expect(eyes('closed', 'eyes-closed-fall-risk')).toEqual([out]);
+    expect(eyes('open', 'eyes-closed-fall-risk')).toEqual([]);
+    expect(eyes('closed', 'no-impact')).toEqual([]);
+    expect(eyes('closed', 'eyes-closed-fall-risk', 'single-leg-balance-eyes-closed')).toEqual([out]);
   });
 });

@@ -5,5 +5,7 @@ export type { Block } from './redFlags.ts';
 export { covers, protocolGates, testAllowed, PROTOCOL_MONTHS } from './protocols.ts';
 export { activePrecautions, precautionsOfDrill } from './precautions.ts';
 export type { ActivePrecaution } from './precautions.ts';
+export { setupForbidden } from './setup.ts';
+export type { ForbiddenSetup } from './setup.ts';
 export { drillSafety, routineSafetyFaults, safetyState, touchedRegions, YOUTH_AGE } from './drillSafety.ts';
-export type { DrillSafety, Forbidden, SafetyFault, SafetyState } from './drillSafety.ts';
+export type { DrillSafety, Forbidden, SafetyFault, SafetyItem, SafetyState } from './drillSafety.ts';

@@ -213,6 +213,7 @@ const WORDS: Words = {
   'repair-fewer-sets': (r) => `Down to ${r.sets} sets`,
   'repair-lower': (r) => `Lower to ${r.amount}`,
   'repair-weak-side': (r) => `Do the ${SIDE_LABEL[r.side]} side as well`,
+  'repair-setup': (r) => `Set ${r.variable.toLowerCase()} to ${r.to}`,
   'repair-easier-level': (r, ref) => `Go back to ${nameOf(ref, r.easier).toLowerCase()}`,
   'repair-next-level': (r, ref) => `Go on to ${nameOf(ref, r.next).toLowerCase()}`,
   'repair-reorder': () => 'Part them',

@@ -69,6 +69,24 @@ describe('the gate', () => {
   });
 });
 
+describe('a set-up that a precaution rules out', () => {
+  it('is refused at the door, and its drill with eyes open is not', async () => {
+    const athlete = await addAthlete(north);
+    await north
+      .create(`/athletes/${athlete.id}/precautions`, {
+        precaution: 'eyes-closed-fall-risk',
+        setBy: 'R. Halloran',
+      })
+      .expect(201);
+    const balance = (eyes: string) => [
+      item('single-leg-balance', { measure: 'hold-seconds', amount: 20, side: 'left', setup: { eyes } }),
+    ];
+    const { body } = await issue(north, athlete.id, TODAY, balance('closed')).expect(422);
+    expect(told(body)).toEqual([expect.stringMatching(/items\[0\].*a precaution forbids it/)]);
+    await issue(north, athlete.id, TODAY, balance('open')).expect(201);
+  });
+});
+
 describe('a clearance', () => {
   it('leaves precautions that bind, never dated before the sign', async () => {
     const athlete = await addAthlete(north);

@@ -2,9 +2,10 @@ import type { Assessment } from '@yonder/core/assess';
 import { prepareBuild } from '@yonder/core/builder';
 import { checkRoutine, needReason } from '@yonder/core/checks';
 import type { Override, OverrideInput } from '@yonder/core/contracts';
-import type { Athlete, BuildRequest, ItemSide } from '@yonder/core/domain';
+import type { Athlete, BuildRequest } from '@yonder/core/domain';
 import type { IdentifiedItem } from '@yonder/core/routine';
 import { routineSafetyFaults, openBlocks } from '@yonder/core/safety';
+import type { SafetyItem } from '@yonder/core/safety';
 import { nameOf, reasonText, ruleText } from '@yonder/core/words';
 import { ApiProblem } from '../../http/problem.ts';
 import type { Unit } from '../../work/unit.ts';
@@ -17,7 +18,7 @@ import type { Unit } from '../../work/unit.ts';
 export async function passDoor(
   unit: Unit,
   athlete: Athlete,
-  items: readonly { drill: string; side: ItemSide }[],
+  items: readonly SafetyItem[],
   on: string,
   at: (index: number) => string = (index) => `$.items[${index}]`,
 ): Promise<void> {
