@@ -12,9 +12,11 @@ const KEYS: readonly (readonly [string, string, string])[] = [
   ['Screen', 'Enter', 'next field; behind the last, the next test'],
   ['Screen', 'S', 'the other side'],
   ['Screen', 'H', 'how the test is done'],
-  ['Ridge', 'B', 'build the routine'],
+  ['Ridge', 'B', 'on to the routine'],
   ['Routine', 'Ctrl Z, Ctrl Shift Z', 'undo, redo'],
   ['Routine', 'Alt ↑, Alt ↓', 'move the drill'],
+  ['Run', 'Space, ←, →', 'go or pause, back, skip to the next phase'],
+  ['Run', 'Shift →', 'skip the whole drill'],
   ['dialogs', 'Escape', 'close; the focus goes back to where it was'],
 ];
 
