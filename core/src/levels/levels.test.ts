@@ -54,6 +54,43 @@ describe('which level of a ladder is open', () => {
     expect(stateOf('single-leg-heel-raise', 'both', placed).open).toBe(false);
     expect(stateOf('single-leg-heel-raise-step', 'left', placed).open).toBe(false);
   });
+  describe('by a test or the diary, whichever is there', () => {
+    const raise = (raises: number | null, sessions: number) => {
+      const days = ['2027-02-10', '2027-02-20'].slice(0, sessions);
+      return stateOf(
+        'single-leg-heel-raise',
+        'left',
+        caseOf({
+          athlete: { trainingYears: 0 },
+          screenings:
+            raises === null
+              ? []
+              : [{ date: '2027-02-27', results: [result('heel-raise-reps', 'left', raises)] }],
+          diary: days.map((date) => ({
+            date,
+            entries: [entry('double-leg-heel-raise', { amounts: [20, 20] })],
+          })),
+        }),
+      );
+    };
+    it.each([
+      [25, 0],
+      [10, 0],
+      [null, 2],
+    ])('%s raises tested and %i sessions open it', (raises, sessions) => {
+      expect(raise(raises, sessions)).toEqual({ open: true, by: 'criteria', confirm: false });
+    });
+    it.each([
+      [null, 0],
+      [null, 1],
+      [9, 0],
+    ])('%s raises tested and %i sessions do not', (raises, sessions) => {
+      expect(raise(raises, sessions).open).toBe(false);
+    });
+    it('of the two the diary opens it where the test is just missed, since it was done', () => {
+      expect(raise(9, 2).open).toBe(true);
+    });
+  });
   it('seen as too hard: that level and every one above it is closed, until a later word', () => {
     const calf = 'calf-strength';
     const hard = placement(calf, 'single-leg-heel-raise', { verdict: 'too-hard' });

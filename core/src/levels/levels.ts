@@ -144,6 +144,23 @@ export function tooHard(context: LevelContext, drill: Drill, side: ItemSide): Pl
   return null;
 }
 
+/** What has to hold before a level opens: each criterion of tests and diary by itself, or one of several alternatives. */
+function doorsOf(drill: Drill): EntryCriterion[][] {
+  const doors = new Map<string, EntryCriterion[]>();
+  drill.entryCriteria.forEach((criterion, i) => {
+    if (criterion.test === undefined && criterion.drill === undefined) return;
+    const door = criterion.either ?? String(i);
+    doors.set(door, [...(doors.get(door) ?? []), criterion]);
+  });
+  return [...doors.values()];
+}
+
+/** Does a criterion hold? Null while nothing is known: a side not measured, the level before not done often enough. */
+function criterionState(context: LevelContext, criterion: EntryCriterion, side: ItemSide): boolean | null {
+  if (criterion.test !== undefined) return testCriterionHolds(context, criterion, side);
+  return previousLevelDone(context, criterion, side) ? true : null;
+}
+
 /**
  * Is this drill's level open to the athlete on this side? Tests and diary first, then the practitioner's placement or
  * the routine in force, else the start rule (rulings, "Level placement"). `both` needs both sides.
@@ -167,20 +184,21 @@ export function levelState(context: LevelContext, drill: Drill, side: ItemSide):
     (item) => levelIndex(ladder, item.drill) >= at && (item.side === side || item.side === 'both'),
   );
   if (inRoutine) return { open: true, by: 'routine', confirm: false };
-  const tests = drill.entryCriteria.filter((c) => c.test !== undefined);
-  const failing = tests.find((c) => testCriterionHolds(context, c, side) === false);
-  if (failing) return { open: false, because: failing.text };
-  const previous = drill.entryCriteria.filter((c) => c.drill !== undefined);
-  const testsHold = tests.every((c) => testCriterionHolds(context, c, side) === true);
-  const proven = previous.length > 0 || tests.length > 0;
-  if (proven && testsHold && previous.every((c) => previousLevelDone(context, c, side))) {
+  const doors = doorsOf(drill).map((criteria) => ({
+    criteria,
+    states: criteria.map((criterion) => criterionState(context, criterion, side)),
+  }));
+  const failed = doors.find(({ states }) => states.includes(false) && !states.includes(true));
+  if (failed) return { open: false, because: failed.criteria[failed.states.indexOf(false)]?.text ?? '' };
+  if (doors.length > 0 && doors.every(({ states }) => states.includes(true)))
     return { open: true, by: 'criteria', confirm: false };
-  }
   if (drill.loadClass !== 'impact' && drill.demandIndex <= startLimit(context, drill)) {
     // The first level has nothing before it to prove, so there is nothing to confirm either.
-    return drill.level === 1 && tests.length === 0
+    return drill.level === 1 && drill.entryCriteria.every((criterion) => criterion.test === undefined)
       ? { open: true, by: 'first-level', confirm: false }
       : { open: true, by: 'start-rule', confirm: true };
   }
-  return { open: false, because: previous[0]?.text ?? tests[0]?.text ?? 'above the start level' };
+  const asked = doors.flatMap(({ criteria }) => criteria);
+  const diary = asked.find((criterion) => criterion.drill !== undefined);
+  return { open: false, because: (diary ?? asked[0])?.text ?? 'above the start level' };
 }

@@ -169,16 +169,19 @@ function guardReasons(
 ): { open: boolean; reasons: ReasonOf<'guard-test'>[] } {
   const reasons = next.entryCriteria
     .filter((criterion) => criterion.test !== undefined)
-    .map((criterion): ReasonOf<'guard-test'> => {
+    .flatMap((criterion): ReasonOf<'guard-test'>[] => {
       const probability = guardProbability(deciding, criterion, side);
-      return {
+      // Where the diary opens the level as well, a test that was never done does not hold it back.
+      if (probability === null && criterion.either !== undefined) return [];
+      const reason = {
         rule: 'guard-test',
         test: criterion.test ?? '',
         gate: criterion.value ?? null,
         probability,
         wanted: PROGRESS.guardProbability,
         holds: probability !== null && probability >= PROGRESS.guardProbability,
-      };
+      } as const;
+      return [reason];
     });
   return { open: reasons.every((reason) => reason.holds), reasons };
 }

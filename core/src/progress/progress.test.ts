@@ -101,6 +101,25 @@ describe('advancing', () => {
     expect(after(rock(), ['2027-02-24', '2027-03-01'], []).decision).toBe('advance-dose');
     expect(after(rock(), ['2027-02-24', '2027-03-02'], []).reasons[0]).toMatchObject({ done: 1 });
   });
+  it('to a level that a test or the diary opens, without the test; held back by one that says no', () => {
+    const drill = bundledReference.drills.get('double-leg-heel-raise');
+    const full = Object.fromEntries((drill?.setupVariables ?? []).map((v) => [v.id, v.steps.at(-1) ?? '']));
+    const amount = Math.max(20, drill?.dose.amount.max ?? 0);
+    const current = item('double-leg-heel-raise', { amount, sets: 3, setup: full });
+    const decided = (...raises: number[]) =>
+      after(
+        current,
+        TWO_DAYS,
+        [{ amounts: [amount, amount, amount] }, { amounts: [amount, amount, amount] }],
+        {
+          screenings: raises.map((value) => ({
+            date: '2027-02-27',
+            results: [result('heel-raise-reps', 'left', value), result('heel-raise-reps', 'right', value)],
+          })),
+        },
+      ).decision;
+    expect([decided(), decided(30), decided(4)]).toEqual(['advance-level', 'advance-level', 'keep']);
+  });
   it('not before enough clean sessions', () => {
     const decision = after(rock(), ['2027-02-27'], []);
     expect(decision.decision).toBe('keep');

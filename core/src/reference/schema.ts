@@ -201,6 +201,7 @@ export const entryCriterionSchema = z.object({
   maxPain: z.number().optional(),
   maxRpe: z.number().optional(),
   sessions: z.number().optional(),
+  either: id.optional().describe('criteria with the same word: one of them is enough'),
 });
 
 /** A drill. `dose.amount` is per side when unilateral, total when alternating; times are in seconds. */

@@ -186,7 +186,7 @@ function itemFaults(reason: Reason, reader: Reader, drill: Drill, item: RoutineI
       must(drill.demandIndex <= 5 && drill.loadClass !== 'impact', 'more than the start rule opens');
       break;
     case 'level-criteria':
-      for (const { test, drill: before } of drill.entryCriteria) {
+      for (const { test, drill: before } of drill.entryCriteria.filter((c) => !c.either)) {
         if (test)
           must(
             ['central', ...sides].some((side) => reader.measured(test, side)),
