@@ -9,7 +9,7 @@ describe('the reference data', () => {
     const parsed = referenceDataSchema.safeParse(bundledData);
     expect(parsed.error?.issues.slice(0, 5) ?? []).toEqual([]);
     expect(bundledData.tests.length).toBe(95);
-    expect(bundledData.drills.length).toBe(359);
+    expect(bundledData.drills.length).toBe(363);
   });
 
   it('names only things that exist', () => {
