@@ -75,7 +75,7 @@ describe('which drills anybody can come to without being placed by hand', () => 
   it('are most of them; what nobody reaches is printed, by ladder', () => {
     const ladders = [...new Set(nobody.map((drill) => drill.ladder))];
     const of = (ladder: string) => nobody.filter((drill) => drill.ladder === ladder).map((drill) => drill.id);
-    console.info(
+    process.stdout.write(
       [
         ...reach.map(
           ({ name, drills }) => `${name}: ${drills.size} of ${bundledReference.data.drills.length}`,
