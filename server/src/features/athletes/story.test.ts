@@ -146,6 +146,7 @@ describe('a level that was seen', () => {
     const central = bundledReference.data.drills.find((d) => !d.unilateral)?.id ?? '';
     const refused = await north.put(path(id, central, 'left'), { verdict: 'fine' }).expect(400);
     expect(refused.body.errors[0].path).toBe('$.side');
+    await north.put(path(id, raise, 'central'), { verdict: 'fine' }).expect(400);
     await north.put(path(id), { verdict: 'perhaps' }).expect(400);
     await south.put(path(id), { verdict: 'fine' }).expect(404);
   });

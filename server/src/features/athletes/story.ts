@@ -122,9 +122,14 @@ export async function putPlacement(
   const drill = (await unit.practice()).reference.drills.get(place.drill);
   if (!drill) throw notFound('Drill');
   refuse(
-    drill.unilateral || place.side === 'both'
+    place.side === 'both' || (drill.unilateral && place.side !== 'central')
       ? []
-      : [{ path: '$.side', message: `${drill.name} has no sides: use "both"` }],
+      : [
+          {
+            path: '$.side',
+            message: drill.unilateral ? 'use left, right or both' : `${drill.name} has no sides: use "both"`,
+          },
+        ],
   );
   await needAthlete(unit, athleteId, true);
   const table = unit.rows.placements;

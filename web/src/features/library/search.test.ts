@@ -20,6 +20,25 @@ describe('searching the library', () => {
     const drill = bundledReference.drills.get(first?.[0] ?? '');
     expect(drill?.equipment.join()).toContain('band');
   });
+  it('understands a whole sentence: a stiff ankle, with a band', () => {
+    const [first] = found('something for a stiff ankle with a band');
+    const drill = bundledReference.drills.get(first?.[0] ?? '');
+    expect(drill?.regions.primary).toContain('ankle-foot');
+    expect(drill?.equipment.join()).toContain('band');
+  });
+  it('"warm up three minutes without kit" finds what raises the pulse with nothing at hand', () => {
+    const hits = found('warm up three minutes without kit').map(([id]) => bundledReference.drills.get(id));
+    expect(hits.length).toBeGreaterThan(4);
+    for (const drill of hits.slice(0, 5)) expect(drill).toMatchObject({ category: 'raise', equipment: [] });
+  });
+  it('"sore elbow, low load" finds light work for what is sore there', () => {
+    const hits = found('sore elbow, low load').map(([id]) => bundledReference.drills.get(id));
+    expect(hits.length).toBeGreaterThan(1);
+    for (const drill of hits.slice(0, 3)) {
+      expect(drill?.serves.some((s) => /elbow.*irritability/.test(s.restriction))).toBe(true);
+      expect(['unloaded', 'partial']).toContain(drill?.loadClass);
+    }
+  });
   it('forgives a misspelt word, and finds nothing for what is nowhere', () => {
     expect(namesOf('hamstrng bridge').length).toBeGreaterThan(0);
     expect(namesOf('xylophone')).toEqual([]);

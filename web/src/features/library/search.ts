@@ -14,20 +14,33 @@ const SAME: readonly (readonly string[])[] = [
   ['quadriceps', 'quad', 'front of the thigh'],
   ['adductor', 'groin', 'inner thigh'],
   ['abductor', 'glute', 'outer hip', 'clam'],
-  ['band', 'theraband', 'elastic', 'loop'],
+  ['band', 'elastic', 'loop'],
   ['rotator', 'cuff', 'external rotation'],
   ['core', 'trunk', 'plank', 'lumbopelvic'],
   ['thoracic', 'upper back', 'mid back'],
   ['wrist', 'hand', 'finger', 'grip', 'forearm'],
   ['jump', 'hop', 'landing', 'plyometric', 'rebound'],
-  ['warm', 'raise', 'warmup', 'pulse'],
+  ['warm', 'warmup', 'warming', 'pulse'],
+  ['sore', 'painful', 'irritable', 'hurts', 'aching'],
 ];
 
+/** What is said in several words and meant as one. */
+const PHRASES: readonly (readonly [RegExp, string])[] = [
+  [/\b(no|without( any)?) (kit|equipment|gear)\b/g, 'nokit'],
+  [/\b(low|light|little|easy)[ -]load(ed)?\b/g, 'lowload'],
+  [/\bwarm[ -]up\b/g, 'warmup'],
+];
+/** Words that say nothing about a drill: of a sentence the others count. */
+const FILLERS = new Set(
+  'a an the for with and or of in on to at my his her some something anything drill drills exercise exercises up one two three four five ten minute minutes min seconds'.split(
+    ' ',
+  ),
+);
+
 const termsOf = (text: string) =>
-  text
-    .toLowerCase()
+  PHRASES.reduce((said, [phrase, word]) => said.replace(phrase, word), text.toLowerCase())
     .split(/[\s,;/-]+/)
-    .filter((word) => word.length > 1);
+    .filter((word) => word.length > 1 && !FILLERS.has(word) && !/^\d+$/.test(word));
 
 const synonyms = new Map<string, Set<string>>();
 for (const group of SAME)
@@ -43,9 +56,9 @@ function indexOf(reference: Reference): MiniSearch {
   const known = indexes.get(reference);
   if (known) return known;
   const index = new MiniSearch({
-    fields: ['name', 'ladder', 'serves', 'regions', 'kit', 'words'],
+    fields: ['name', 'ladder', 'serves', 'sore', 'regions', 'kit', 'words'],
     tokenize: termsOf,
-    searchOptions: { boost: { name: 4, ladder: 2, serves: 2 } },
+    searchOptions: { boost: { name: 4, ladder: 2, serves: 2, sore: 8 } },
   });
   index.addAll(
     reference.data.drills.map((drill: Drill) => ({
@@ -56,9 +69,23 @@ function indexOf(reference: Reference): MiniSearch {
         .filter((s) => s.match >= COVER_MATCH)
         .map((s) => reference.restrictions.get(s.restriction)?.name ?? '')
         .join(' '),
+      sore: drill.serves
+        .filter((s) => s.match >= COVER_MATCH && s.restriction.endsWith('irritability'))
+        .map((s) => `sore ${reference.restrictions.get(s.restriction)?.region ?? ''}`)
+        .join(' '),
       regions: drill.regions.primary.map((region) => reference.regions.get(region)?.name ?? '').join(' '),
       kit: drill.equipment.join(' '),
-      words: `${drill.category} ${drill.position} ${drill.contraction}`,
+      words: [
+        drill.category,
+        drill.position,
+        drill.contraction,
+        ...(drill.category === 'raise' ? ['warmup'] : []),
+        ...(drill.equipment.length === 0 ? ['nokit'] : []),
+        ...(drill.loadClass === 'unloaded' ||
+        (drill.loadClass === 'partial' && drill.intensityClass === 'low')
+          ? ['lowload']
+          : []),
+      ].join(' '),
     })),
   );
   indexes.set(reference, index);
