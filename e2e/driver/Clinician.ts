@@ -35,15 +35,20 @@ export class Clinician {
   /** Waits until the page's text contains something; returns the whole text. */
   async reads(text: string | RegExp): Promise<string> {
     const plain = typeof text === 'string';
-    await this.page.waitForFunction(
-      (wanted: string, isPlain: boolean) => {
-        const shown = document.body.innerText;
-        return isPlain ? shown.includes(wanted) : new RegExp(wanted).test(shown);
-      },
-      { timeout: 30_000 },
-      plain ? text : text.source,
-      plain,
-    );
+    await this.page
+      .waitForFunction(
+        (wanted: string, isPlain: boolean) => {
+          const shown = document.body.innerText;
+          return isPlain ? shown.includes(wanted) : new RegExp(wanted).test(shown);
+        },
+        { timeout: 30_000 },
+        plain ? text : text.source,
+        plain,
+      )
+      .catch(async (error: Error) => {
+        const shown = await this.page.evaluate(() => document.body.innerText).catch(() => '');
+        throw new Error(`"${String(text)}" is not to be read (${error.message}) in: ${shown.slice(0, 3000)}`);
+      });
     return this.page.evaluate(() => document.body.innerText);
   }
 

@@ -3,7 +3,7 @@ import type { Reference } from '@yonder/core/reference';
 import { errorText } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
 import { forget, keep, keptAt } from '../../app/kept/store.ts';
-import { resultOf } from './entry.ts';
+import { resultOf, sameAsStored } from './entry.ts';
 import { allTyped, entryFault, resultKey } from './typedResults.ts';
 import type { ResultPlace, TypedResult } from './typedResults.ts';
 
@@ -137,9 +137,22 @@ export class ResultSender {
     return row.version;
   }
 
+  /** The server has it: what was typed on meanwhile is kept and follows. */
+  private acknowledged(key: string, typed: TypedResult, version: number | null): void {
+    this.versions.set(key, version);
+    this.offline = false;
+    this.stored += 1;
+    if (same(keptAt<TypedResult>(key)?.entry, typed.entry)) forget(key);
+  }
+
   private failed(key: string, typed: TypedResult, error: ApiError): boolean {
     if (isProblem(error) && error.kind === 'problem' && error.problem.code === 'version-conflict') {
-      this.conflicts.set(key, { mine: typed, theirs: (error.problem.current as ResultRow | null) ?? null });
+      const theirs = (error.problem.current as ResultRow | null) ?? null;
+      const test = this.reference.tests.get(typed.test);
+      // Stored before, and only the answer was lost: one value in one place is no conflict.
+      if (theirs && test && sameAsStored(test, typed.entry, theirs))
+        this.acknowledged(key, typed, theirs.version);
+      else this.conflicts.set(key, { mine: typed, theirs });
       return true;
     }
     if (refusedForGood(error)) {
@@ -160,11 +173,7 @@ export class ResultSender {
       const test = typed && this.reference.tests.get(typed.test);
       if (!typed || !test || entryFault(test, typed.side, typed.entry)) continue;
       try {
-        this.versions.set(key, await this.store(typed));
-        this.offline = false;
-        this.stored += 1;
-        // Typed on meanwhile: that is kept and follows.
-        if (same(keptAt<TypedResult>(key)?.entry, typed.entry)) forget(key);
+        this.acknowledged(key, typed, await this.store(typed));
       } catch (error) {
         if (!this.failed(key, typed, error as ApiError)) break;
       }

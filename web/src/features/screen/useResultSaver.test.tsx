@@ -97,6 +97,16 @@ describe('storing what is typed', () => {
     ]);
   });
 
+  it('sent before and only its answer lost, it is stored and no conflict with itself', async () => {
+    const current = { test: 'wblt-distance', side: 'left', trials: [7], version: 4 };
+    const refused = problem(409, 'version-conflict');
+    const { result } = await open(() => ({ ...refused, body: { ...refused.body, current } }));
+    await act(async () => result.current.save(lunge, 'left', typed('7'), undefined));
+    await waitFor(() => expect(result.current.state.kind).toBe('stored'));
+    expect(result.current.conflicts).toEqual([]);
+    expect(typedAt(at('left'))).toBeUndefined();
+  });
+
   it('keeps what cannot be sent, says how much that is, and sends it once the server answers', async () => {
     let reachable = false;
     const { result } = await open((one) => (reachable ? row(one) : 'no answer'));
