@@ -150,7 +150,7 @@ describe('a routine for the action of the day', () => {
   it('is given more on one side and two drills in rounds, and is issued exactly as shown', async () => {
     await clinician.discards();
     await clinician.presses('Edit as the next version');
-    const names = await clinician.drillNames();
+    const names = await clinician.drillsOtherThan([]);
     const sided = names.find((n) => drillOf(n).unilateral) ?? '';
     await clinician.presses(`${names.indexOf(sided) + 1}. ${sided}`);
     await (await clinician.sees(`Side of ${sided}`, 'combobox')).select('both');
