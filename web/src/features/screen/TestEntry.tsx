@@ -202,7 +202,7 @@ function withTaken(entry: SideEntry, trial: number, value: number, touchDowns: n
 export function TestEntry(props: Props) {
   const { test, sides, visit, earlier, athleteId, date, onType, onSave } = props;
   const rowOf = (side: Side) => visit?.results.find((r) => r.test === test.id && r.side === side);
-  const { fresh, wayOf, remember } = useReadIn(test, earlier);
+  const { fresh, wayOf, remember, keepLever } = useReadIn(test, earlier);
   // What was typed and is not stored yet comes before what is.
   const [entries, setEntries] = useState(() =>
     entriesOfSides(
@@ -267,6 +267,7 @@ export function TestEntry(props: Props) {
           for (const side of sides) retype(side, asMeasured ? wayOf(side) : null);
         }}
         onLever={(lever) => {
+          keepLever(lever);
           for (const side of sides) {
             const { measured } = entryOfSide(side);
             if (measured) retype(side, { ...measured, lever });
