@@ -36,7 +36,7 @@ export function rounded(value: unknown, field = ''): unknown {
 }
 
 /** The document `findings` prints (docs/case-format.md). */
-export function findingsOutput(report: FindingsReport, warnings: readonly CaseFault[]): unknown {
+export function findingsOutput(report: FindingsReport, warnings: readonly CaseFault[]): object {
   const {
     findings,
     ratios,
@@ -63,11 +63,11 @@ export function findingsOutput(report: FindingsReport, warnings: readonly CaseFa
     nextTest,
     capacities,
     warnings,
-  });
+  }) as object;
 }
 
 /** The document `build` prints. */
-export function buildOutput(report: BuildReport): unknown {
+export function buildOutput(report: BuildReport): object {
   const infeasible = report.infeasible?.map((clash) => ({
     ...clash,
     explanation: infeasibleText(bundledReference, clash),
@@ -79,20 +79,28 @@ export function buildOutput(report: BuildReport): unknown {
     warnings: report.warnings,
     infeasible: infeasible ?? null,
     blocked: report.blocked,
-  });
+  }) as object;
 }
 
 /** The document `progress` prints. */
-export function progressOutput(report: ProgressReport): unknown {
-  return rounded(report);
+export function progressOutput(report: ProgressReport): object {
+  return rounded(report) as object;
 }
-
-/** Ids that were renamed or split, with what stands for them now; none so far. */
-const RENAMED: Readonly<Record<string, readonly string[]>> = {};
 
 /** The reference in force as one document, for programs that read routines and cases. */
 export function referenceOutput({ data }: Reference): object {
-  const { drills, ladders, restrictions, tests, demands, patterns, precautions, schools, structures } = data;
+  const {
+    drills,
+    ladders,
+    restrictions,
+    tests,
+    demands,
+    patterns,
+    precautions,
+    schools,
+    structures,
+    renamed,
+  } = data;
   return {
     drills,
     ladders,
@@ -103,6 +111,6 @@ export function referenceOutput({ data }: Reference): object {
     structures: structures.structures,
     precautions,
     schools,
-    renamed: RENAMED,
+    renamed,
   };
 }

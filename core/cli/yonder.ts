@@ -4,7 +4,7 @@ import loadHighs from 'highs';
 import { assessCase } from '../src/assess/index.ts';
 import { buildRoutine, createHighsSolver } from '../src/builder/index.ts';
 import type { Case } from '../src/domain/index.ts';
-import { caseFaults, caseWarnings, schemaFaults } from '../src/formats/index.ts';
+import { caseFaults, caseWarnings, renewedCase, schemaFaults } from '../src/formats/index.ts';
 import type { CaseFault } from '../src/formats/index.ts';
 import { decideProgress } from '../src/progress/index.ts';
 import { bundledReference } from '../src/reference/bundled.ts';
@@ -21,7 +21,8 @@ class FaultyCase extends Error {
   }
 }
 
-async function readCase(file: string): Promise<Case> {
+/** The case of a file, and what of it was written in ids that have changed since. */
+async function readCase(file: string): Promise<{ input: Case; mapped: CaseFault[] }> {
   const path = resolve(process.env.INIT_CWD ?? process.cwd(), file);
   let raw: unknown;
   try {
@@ -32,12 +33,13 @@ async function readCase(file: string): Promise<Case> {
   }
   const parsed = caseSchema.safeParse(raw);
   if (!parsed.success) throw new FaultyCase(schemaFaults(parsed.error.issues));
-  const faults = caseFaults(bundledReference, parsed.data);
+  const renewed = renewedCase(bundledReference, parsed.data);
+  const faults = caseFaults(bundledReference, renewed.input);
   if (faults.length > 0) throw new FaultyCase(faults);
-  return parsed.data;
+  return renewed;
 }
 
-async function run(verb: string, input: Case): Promise<unknown> {
+async function run(verb: string, input: Case): Promise<object> {
   const assessment = assessCase(bundledReference, input);
   switch (verb) {
     case 'findings':
@@ -65,7 +67,8 @@ export async function yonder(args: readonly string[]): Promise<Outcome> {
     return { code: 0, stdout: `${JSON.stringify(referenceOutput(bundledReference))}\n`, stderr: '' };
   if (!verb || !file) return { code: 2, stdout: '', stderr: `${USAGE}\n` };
   try {
-    const output = await run(verb, await readCase(file));
+    const { input, mapped } = await readCase(file);
+    const output = { ...(await run(verb, input)), mapped };
     return { code: 0, stdout: `${JSON.stringify(output, null, 2)}\n`, stderr: '' };
   } catch (error) {
     if (!(error instanceof FaultyCase)) throw error;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { routineSeconds } from '../dose/index.ts';
+import { kitWordsOf } from '../reference/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { caseOf, stiffAnkle } from '../testing/cases.ts';
@@ -152,7 +153,7 @@ describe('what may be chosen', () => {
     if (rule !== 'kit' || found?.about === about) expect(found?.about).toBe(about);
   });
   it('bans, excluded positions and helpers keep drills out; a pin lifts the helper but not the position', () => {
-    const partner = bundledReference.data.drills.find((d) => d.needsPartner && d.equipment.length === 0);
+    const partner = bundledReference.data.drills.find((d) => d.needsPartner && kitWordsOf(d).length === 0);
     const input = stiffAnkle({
       request: { bans: ['cat-camel'], excludePositions: ['seated'], pins: [partner?.id ?? ''] } as never,
     });

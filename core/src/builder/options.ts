@@ -3,7 +3,7 @@ import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
-import { patternTag, reachesSide } from '../reference/index.ts';
+import { kitUsed, patternTag, reachesSide, rehearsalTag } from '../reference/index.ts';
 import type { Drill, Phase } from '../reference/index.ts';
 import { fitsPhase, hardRule, isFiller, openSides, rangesWithReserve, softRule } from './rules.ts';
 import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
@@ -111,9 +111,8 @@ function rehearsalOf(
 ): Option['benefit'] {
   const need = weights.findIndex((weighted) => weighted.from === 'pattern');
   const weighted = weights[need];
-  // Range work is for ranges that are short, whatever follows.
-  if (!weighted || drill.category === 'mobilise' || drill.category === 'stretch') return [];
-  const match = patternTag(context.reference, drill, context.request.pattern ?? '');
+  if (!weighted) return [];
+  const match = rehearsalTag(context.reference, drill, context.request.pattern ?? '');
   if (match < BUILDER.coverMatch) return [];
   return [{ need, match, value: weighted.weight * match * (0.5 + (0.5 * (phase.index + 1)) / phase.of) }];
 }
@@ -278,7 +277,7 @@ function optionsOfDrill(
           contacts: drill.dose.measure === 'contacts' ? item.amount * (count + halfSet) : 0,
           staticSeconds: drill.category === 'stretch' ? item.amount * (extra ? count + 1 : count) : 0,
           floor: isFloor(drill.position),
-          kit: drill.equipment,
+          kit: kitUsed(drill, context.request.kit),
           category: drill.category,
           benefit: [...benefit, ...rehearsal],
           tie: prefer + weak - (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),

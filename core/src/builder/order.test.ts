@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { RoutineItem } from '../domain/index.ts';
 import { isFloor, routineSeconds } from '../dose/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
+import { kitText } from '../reference/index.ts';
 import { item, stiffAnkle } from '../testing/cases.ts';
 import { drillOf, preparedOf } from '../testing/prepared.ts';
 import { orderCost, orderedItems } from './index.ts';
@@ -60,7 +61,7 @@ describe('the automatic order', () => {
         const before = i > 0 ? drillOf(order[i - 1]?.drill ?? '') : null;
         if (!before) return 4 * rank[drill.loadClass];
         const heavierFirst = Math.max(0, rank[before.loadClass] - rank[drill.loadClass]);
-        const kit = before.equipment.join() === drill.equipment.join() ? 0 : 2;
+        const kit = kitText(before) === kitText(drill) ? 0 : 2;
         return sum + 4 * heavierFirst + kit + (before.position === drill.position ? 0 : 1);
       }, 0);
     const permutations = (list: readonly RoutineItem[]): RoutineItem[][] =>

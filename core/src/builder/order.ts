@@ -1,3 +1,4 @@
+import { kitText } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import type { Prepared } from './prepared.ts';
 import type { RoutineItem } from '../domain/index.ts';
@@ -6,7 +7,7 @@ import { isFloor, routineTime } from '../dose/index.ts';
 /** What ordering needs to know of an item: its phase place and its drill. */
 export interface Orderable {
   readonly phase: number;
-  readonly drill: Pick<Drill, 'id' | 'position' | 'loadClass' | 'equipment'>;
+  readonly drill: Pick<Drill, 'id' | 'position' | 'loadClass' | 'equipment' | 'equipmentAny'>;
 }
 
 const LOAD_RANK = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
@@ -14,7 +15,7 @@ const LOAD_RANK = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
 /** Cost of doing b right after a: loaded before unloaded weighs most, then a change of kit, then of position. */
 function stepCost(a: Orderable, b: Orderable): number {
   const heavierFirst = Math.max(0, LOAD_RANK[a.drill.loadClass] - LOAD_RANK[b.drill.loadClass]);
-  const kit = a.drill.equipment.join() === b.drill.equipment.join() ? 0 : 1;
+  const kit = kitText(a.drill) === kitText(b.drill) ? 0 : 1;
   return heavierFirst * 4 + kit * 2 + (a.drill.position === b.drill.position ? 0 : 1);
 }
 
@@ -97,7 +98,7 @@ export function orderCost(reference: Reference, items: readonly RoutineItem[]): 
     const before = drills[i - 1];
     if (!before) return;
     if (before.position !== drill.position) positions += 1;
-    if (before.equipment.join() !== drill.equipment.join()) kit += 1;
+    if (kitText(before) !== kitText(drill)) kit += 1;
     const samePhase = items[i - 1]?.phase === items[i]?.phase;
     if (samePhase && LOAD_RANK[before.loadClass] > LOAD_RANK[drill.loadClass]) loadedFirst += 1;
   });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Case } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
-import { patternTag } from '../reference/index.ts';
+import { kitWordsOf, patternTag } from '../reference/index.ts';
 import { caseOf, entry, result, stiffAnkle, placement } from '../testing/cases.ts';
 import { buildCase, drillOf, preparedOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
@@ -216,12 +216,12 @@ describe('versions derived by one press', () => {
     const rapid = derive('rapid-ready').routine;
     expect(rapid?.totalSeconds).toBeLessThanOrEqual(180);
     for (const { drill } of rapid?.items ?? []) {
-      expect(drillOf(drill).equipment).toEqual([]);
+      expect(kitWordsOf(drillOf(drill))).toEqual([]);
       expect(['standing', 'single-leg-standing', 'moving', 'hanging']).toContain(drillOf(drill).position);
     }
   });
   it('no kit, and nothing lying', () => {
-    expect(drillsOf(derive('no-kit')).flatMap((id) => drillOf(id).equipment)).toEqual([]);
+    expect(drillsOf(derive('no-kit')).flatMap((id) => kitWordsOf(drillOf(id)))).toEqual([]);
     for (const id of drillsOf(derive('no-lying')))
       expect(['supine', 'prone', 'side-lying']).not.toContain(drillOf(id).position);
   });
@@ -263,13 +263,13 @@ describe('swaps for a reason', () => {
     } as unknown as Case['request'],
   });
   const items = build(input).routine?.items ?? [];
-  const index = items.findIndex((item) => drillOf(item.drill).equipment.length > 0);
+  const index = items.findIndex((item) => kitWordsOf(drillOf(item.drill)).length > 0);
   const old = drillOf(items[index]?.drill ?? '');
   const swaps = (reason: Parameters<typeof swapsFor>[3]) => swapsFor(preparedOf(input), items, index, reason);
   it('without its kit, out of its position, or from another ladder', () => {
     expect(swaps('no-kit').length).toBeGreaterThan(0);
     for (const swap of swaps('no-kit'))
-      expect(drillOf(swap.drill).equipment.some((kit) => old.equipment.includes(kit))).toBe(false);
+      expect(kitWordsOf(drillOf(swap.drill)).some((kit) => kitWordsOf(old).includes(kit))).toBe(false);
     for (const swap of swaps('position')) expect(drillOf(swap.drill).position).not.toBe(old.position);
     for (const swap of swaps('dislikes')) expect(drillOf(swap.drill).ladder).not.toBe(old.ladder);
   });

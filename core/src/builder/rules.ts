@@ -5,6 +5,7 @@ import type { Finding } from '../findings/index.ts';
 import { levelState } from '../levels/index.ts';
 import type { OpenedBy } from '../levels/index.ts';
 import type { Barrier } from '../reasons/index.ts';
+import { kitWordsOf, missingKit } from '../reference/index.ts';
 import type { Drill, Phase } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import { BUILDER, MODE_TIMING } from './settings.ts';
@@ -82,7 +83,7 @@ export function hardRule(context: RuleContext, drill: Drill): Ineligible | null 
   const first = safety.forbidden[0];
   if (first) return first;
   if (drill.archived) return { rule: 'archived', about: drill.id };
-  const missing = drill.equipment.find((kit) => !request.kit.includes(kit));
+  const missing = missingKit(drill, request.kit);
   if (missing) return { rule: 'kit', about: missing };
   if (request.excludePositions.includes(drill.position)) return { rule: 'position', about: drill.position };
   return timingRule(context, drill) ?? schoolRule(context, drill);
@@ -135,6 +136,7 @@ export function fitsPhase(drill: Drill, phase: Phase): boolean {
     (!phase.onlyLadders || phase.onlyLadders.includes(drill.ladder)) &&
     !phase.excludeLadders?.includes(drill.ladder) &&
     (!phase.onlyRegions || drill.regions.primary.some((region) => phase.onlyRegions?.includes(region))) &&
+    (!phase.onlyPositions || phase.onlyPositions.includes(drill.position)) &&
     (!phase.onlyContraction || phase.onlyContraction.includes(drill.contraction)) &&
     (phase.maxFatigue === undefined || drill.fatigue <= phase.maxFatigue)
   );
@@ -162,5 +164,5 @@ export function isFiller(drill: Drill, reserveRanges: ReadonlySet<string>): bool
   const mobilisesReserve =
     (drill.category === 'mobilise' || drill.category === 'stretch') &&
     drill.serves.some((s) => s.match >= BUILDER.coverMatch && reserveRanges.has(s.restriction));
-  return dynamic && drill.equipment.length === 0 && drill.category !== 'stretch' && !mobilisesReserve;
+  return dynamic && kitWordsOf(drill).length === 0 && drill.category !== 'stretch' && !mobilisesReserve;
 }

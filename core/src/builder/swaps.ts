@@ -1,4 +1,5 @@
 import type { RoutineItem, Side } from '../domain/index.ts';
+import { kitWordsOf } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { allowedSets, dosedItem, itemSeconds } from '../dose/index.ts';
 import type { Prepared } from './prepared.ts';
@@ -37,7 +38,7 @@ function jobs(prepared: Prepared, drillId: string): Map<string, number> {
 function answersReason(old: Drill, candidate: Drill, reason: SwapReason | null): boolean {
   switch (reason) {
     case 'no-kit':
-      return !candidate.equipment.some((kit) => old.equipment.includes(kit));
+      return !kitWordsOf(candidate).some((kit) => kitWordsOf(old).includes(kit));
     case 'hurts':
       // Gentler on the tissue: less load, or the same load with less demand, and never a fast drill instead.
       return (

@@ -201,7 +201,7 @@ describe('a level seen as too hard', () => {
   it('gives way to the one below, also where only one of its sides was refused', () => {
     for (const side of ['left', 'both'] as const) {
       const items = repaired(hard(side), [item('single-leg-heel-raise', { side: 'both' })], 'too-hard');
-      expect(items.map((i) => i.drill)).toEqual(['double-leg-heel-raise']);
+      expect(items.map((i) => i.drill)).toEqual(['two-up-one-down']);
     }
   });
   it('is said with who saw it and when, and needs a reason to be issued all the same', () => {

@@ -27,6 +27,7 @@ export const athleteFieldsSchema = z.strictObject({
   dominantLeg: own.dominantLeg,
   trainingYears: own.trainingYears,
   tasks: own.tasks,
+  exposure: own.exposure,
   kit: z.array(z.string().max(40)).max(60).default([]),
   minutes: z.number().min(1).max(120).default(10).describe('minutes at hand for a preparation'),
   minutesBuild: z.number().min(1).max(120).nullable().default(null).describe('minutes for a build routine'),
@@ -60,17 +61,25 @@ export const precautionInputSchema = z.strictObject({
   reason: text.default(''),
   setBy: z.string().trim().min(1, 'who set it?').max(120),
   until: isoDaySchema.nullable().default(null),
+  region: regionSchema.nullable().default(null).describe('of a precaution that may bind one region alone'),
+  side: sideSchema.nullable().default(null),
 });
 const signature = z.strictObject({
   by: z.string().trim().min(1, 'a name is needed').max(120),
   date: isoDaySchema,
 });
+const clearance = signature.extend({
+  scope: z.string().trim().min(3, 'a written scope is needed').max(2000),
+});
+/** A clearance of a precaution that binds until one is there. */
+export const clearPrecautionSchema = clearance.extend({ version: versionSchema });
 export const endPrecautionSchema = signature.extend({ version: versionSchema });
 const precautionRowSchema = precautionInputSchema
   .extend({
     version: versionSchema,
     since: isoDaySchema,
     ended: signature.nullable(),
+    clearance: clearance.nullable().describe('who cleared it, when, and in which scope'),
     fromClearance: idSchema.nullable().describe('the stop sign whose clearance left it'),
   })
   .meta({ id: 'PrecautionRow' });
@@ -105,9 +114,6 @@ const gateAnswerRowSchema = z
   })
   .meta({ id: 'GateAnswer' });
 export type GateAnswerRow = z.infer<typeof gateAnswerRowSchema>;
-const clearance = signature.extend({
-  scope: z.string().trim().min(3, 'a written scope is needed').max(2000),
-});
 /** A clearance lifts the sign; what is still to be avoided becomes precautions with a review date. */
 export const clearanceInputSchema = clearance.extend({
   version: versionSchema,

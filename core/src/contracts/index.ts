@@ -41,6 +41,7 @@ export {
   athleteSchemaRow,
   clearanceInputSchema,
   endPainSchema,
+  clearPrecautionSchema,
   endPrecautionSchema,
   gateAnswerInputSchema,
   gateOutcomeSchema,

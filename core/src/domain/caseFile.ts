@@ -45,6 +45,8 @@ export const precautionSchema = z.strictObject({
   until: nullable(isoDaySchema).describe('review date; the precaution binds past it until ended'),
   setBy: person.optional(),
   reason: text.optional(),
+  region: regionSchema.optional().describe('of a precaution that binds one region alone'),
+  side: sideSchema.optional(),
   clearance: nullable(clearanceSchema),
   ended: nullable(z.strictObject({ by: person, date: isoDaySchema })),
 });
@@ -81,6 +83,14 @@ export const placementSchema = z.strictObject({
 });
 export type Placement = z.infer<typeof placementSchema>;
 
+/** How often a week the athlete does an action, and how hard: what levels it opens (rulings, "Level placement"). */
+export const exposureSchema = z.strictObject({
+  action: id,
+  perWeek: z.number().min(0).max(21).describe('sessions a week'),
+  effort: z.enum(['easy', 'hard']),
+});
+export type Exposure = z.infer<typeof exposureSchema>;
+
 /** What hurts now, as the athlete tells it; `since` and `ended` are days. */
 export const currentPainSchema = z.strictObject({
   region: regionSchema,
@@ -105,6 +115,7 @@ export const athleteSchema = z.strictObject({
   dominantLeg: nullable(pairSide),
   trainingYears: z.number().min(0).max(80).default(0),
   tasks: z.array(taskSchema).default([]),
+  exposure: z.array(exposureSchema).max(60).default([]).describe('what the athlete does week by week'),
   injuries: z.array(injurySchema).default([]),
   precautions: z.array(precautionSchema).default([]),
   redFlags: z.array(redFlagAnswerSchema).default([]),

@@ -5,7 +5,6 @@ import { GROWING_AGE, testSideKey } from '../findings/index.ts';
 import type { Capacity } from '../findings/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { doseTestOf } from './doseSource.ts';
 
 /** What a dose depends on beside the drill: the athlete, the day, the mode. */
 export interface DoseContext {
@@ -48,7 +47,7 @@ export function freshMaximum(
   drill: Drill,
   side: ItemSide,
 ): { test: string; value: number } | null {
-  const test = doseTestOf(drill);
+  const test = drill.doseTest;
   if (!test) return null;
   const central = context.reference.tests.get(test)?.sides === 'central';
   const sides = central

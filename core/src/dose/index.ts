@@ -14,7 +14,6 @@ export {
   setsFor,
 } from './doseOf.ts';
 export type { DoseContext } from './doseOf.ts';
-export { doseTestOf } from './doseSource.ts';
 export { failureDistance } from './failure.ts';
 export type { FailureDistance } from './failure.ts';
 export { regionLoads, weeklyLoads } from './load.ts';

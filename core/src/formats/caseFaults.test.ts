@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseSchema, resultSchema } from '../schemas/index.ts';
-import { ankleResults, caseOf, item, stiffAnkle } from '../testing/cases.ts';
-import { caseFaults, caseWarnings, jsonPath, resultFaults, schemaFaults } from './index.ts';
+import { ankleResults, caseOf, item, stiffAnkle, TODAY } from '../testing/cases.ts';
+import { caseFaults, caseWarnings, jsonPath, renewedCase, resultFaults, schemaFaults } from './index.ts';
 
 const faultsOf = (input: Parameters<typeof caseOf>[0]) =>
   caseFaults(bundledReference, caseOf(input)).map((f) => `${f.path}: ${f.message}`);
@@ -262,5 +262,38 @@ describe('faults of a request', () => {
   ])('%o', (request, path) => {
     const faults = caseFaults(bundledReference, caseOf({ request: request as never }));
     expect(faults.map((f) => f.path)).toEqual([path]);
+  });
+});
+
+describe('a case in ids of before', () => {
+  it('is mapped to those of today, and says so', () => {
+    const old = caseOf({
+      athlete: {
+        placements: [
+          {
+            ladder: 'raise-lane',
+            drill: 'high-knee-skip',
+            side: 'both',
+            verdict: 'fine',
+            by: null,
+            date: null,
+          },
+        ],
+      },
+      routine: {
+        issued: TODAY,
+        mode: 'restore',
+        items: [item('toe-on-wall-stretch', { setup: { 'foot-wall-distance': 6 } })],
+      },
+    });
+    expect(caseFaults(bundledReference, old).length).toBeGreaterThan(0);
+    const { input, mapped } = renewedCase(bundledReference, old);
+    expect(caseFaults(bundledReference, input)).toEqual([]);
+    expect(input.athlete.placements[0]?.ladder).toBe('raise-skip');
+    expect(mapped.map(({ path }) => path)).toEqual([
+      '$.athlete.placements[0].ladder',
+      '$.routine.items[0].setup["foot-wall-distance"]',
+    ]);
+    expect(renewedCase(bundledReference, input).mapped).toEqual([]);
   });
 });

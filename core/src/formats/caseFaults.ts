@@ -1,7 +1,7 @@
 import type { Case, OwnTask, ReferenceEdit, RoutineItem, ScreeningResult } from '../domain/index.ts';
 import { tempoSeconds } from '../dose/index.ts';
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
-import { practiceReference } from '../reference/index.ts';
+import { kitWordsOf, practiceReference } from '../reference/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 import { FaultList, jsonPath } from './faultList.ts';
 import type { CaseFault, Path } from './faultList.ts';
@@ -119,6 +119,9 @@ function athleteFaults(list: FaultList, reference: Reference, input: Case): void
     list.add(['athlete', 'birthDate'], `${athlete.birthDate} is after today, ${today}`);
   athlete.tasks.forEach((task, i) =>
     list.known(reference.demands, 'task', task.id, ['athlete', 'tasks', i, 'id']),
+  );
+  athlete.exposure.forEach(({ action }, i) =>
+    list.known(reference.patterns, 'action', action, ['athlete', 'exposure', i, 'action']),
   );
   athlete.injuries.forEach((injury, i) => {
     if (injury.date > today)
@@ -242,7 +245,9 @@ function overrideFaults(list: FaultList, reference: Reference, input: Case): voi
 
 /** Kit words the drills of the reference use. */
 export function kitWords(reference: Reference): Set<string> {
-  return new Set(reference.data.drills.flatMap((drill) => [...drill.equipment, ...drill.optionalEquipment]));
+  return new Set(
+    reference.data.drills.flatMap((drill) => [...kitWordsOf(drill), ...drill.optionalEquipment]),
+  );
 }
 
 function requestFaults(list: FaultList, reference: Reference, input: Case): void {

@@ -25,3 +25,4 @@ export {
   screeningCsvRow,
 } from './screeningCsv.ts';
 export type { CsvField, CsvMapping, ImportRow, RowFault } from './screeningCsv.ts';
+export { renewedCase, renewedItem } from './renewed.ts';

@@ -121,6 +121,7 @@ export function ownDrillOf(drill: Drill, id: string, name: string): OwnDrill {
     intensityClass: drill.intensityClass,
     loadRegions: drill.loadRegions,
     equipment: drill.equipment,
+    equipmentAny: drill.equipmentAny,
     optionalEquipment: drill.optionalEquipment,
     space: drill.space,
     unilateral: drill.unilateral,

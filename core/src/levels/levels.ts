@@ -1,12 +1,13 @@
 import { monthsBefore } from '../domain/index.ts';
-import type { DiaryEntry, ItemSide, Placement, Side, Standing } from '../domain/index.ts';
+import type { DiaryEntry, ItemSide, Placement, Side } from '../domain/index.ts';
 import { judgeNeed, testSideKey } from '../findings/index.ts';
-import type { Capacity } from '../findings/index.ts';
-import type { Drill, EntryCriterion, Ladder, Reference } from '../reference/index.ts';
+import type { Capacity, Judged } from '../findings/index.ts';
+import type { Drill, EntryCriterion, Ladder } from '../reference/index.ts';
+import { exposedBy } from './exposure.ts';
 import { START_RULE } from './settings.ts';
 
 /** What opened a level. */
-export type OpenedBy = 'criteria' | 'placement' | 'routine' | 'first-level' | 'start-rule';
+export type OpenedBy = 'criteria' | 'placement' | 'routine' | 'first-level' | 'start-rule' | 'exposure';
 
 /** How a ladder level came to be open, or why it is not. */
 export type LevelState =
@@ -18,9 +19,7 @@ export type LevelState =
   | { readonly open: false; readonly because: string };
 
 /** What the level of a ladder is chosen on. */
-export interface LevelContext {
-  readonly reference: Reference;
-  readonly standing: Standing;
+export interface LevelContext extends Pick<Judged, 'reference' | 'standing' | 'safety' | 'painLimits'> {
   readonly capacities: ReadonlyMap<string, Capacity>;
 }
 
@@ -99,12 +98,17 @@ function previousLevelDone(context: LevelContext, criterion: EntryCriterion, sid
   return sessions.length >= (criterion.sessions ?? 1);
 }
 
-function startLimit(context: LevelContext, drill: Drill): number {
+/** Was one of the drill's regions injured in the last months? */
+function injuredLately(context: LevelContext, drill: Drill): boolean {
   const from = monthsBefore(context.standing.today, START_RULE.injuryMonths);
   const regions = new Set(drill.regions.primary);
-  const injured = context.standing.athlete.injuries.some(
+  return context.standing.athlete.injuries.some(
     (injury) => regions.has(injury.region) && injury.date >= from,
   );
+}
+
+function startLimit(context: LevelContext, drill: Drill): number {
+  const injured = injuredLately(context, drill);
   const trained = context.standing.athlete.trainingYears >= START_RULE.trainingYears;
   return trained && !injured ? START_RULE.trainedDemandIndex : START_RULE.demandIndex;
 }
@@ -163,7 +167,8 @@ function criterionState(context: LevelContext, criterion: EntryCriterion, side: 
 
 /**
  * Is this drill's level open to the athlete on this side? Tests and diary first, then the practitioner's placement or
- * the routine in force, else the start rule (rulings, "Level placement"). `both` needs both sides.
+ * the routine in force, else the start rule, else what is done every week (rulings, "Level placement"). `both` needs both
+ * sides.
  */
 export function levelState(context: LevelContext, drill: Drill, side: ItemSide): LevelState {
   const ladder = context.reference.ladders.get(drill.ladder);
@@ -188,7 +193,8 @@ export function levelState(context: LevelContext, drill: Drill, side: ItemSide):
     criteria,
     states: criteria.map((criterion) => criterionState(context, criterion, side)),
   }));
-  const failed = doors.find(({ states }) => states.includes(false) && !states.includes(true));
+  // A test that says no holds whatever the diary says; progression goes by the same.
+  const failed = doors.find(({ states }) => states.includes(false));
   if (failed) return { open: false, because: failed.criteria[failed.states.indexOf(false)]?.text ?? '' };
   if (doors.length > 0 && doors.every(({ states }) => states.includes(true)))
     return { open: true, by: 'criteria', confirm: false };
@@ -198,6 +204,8 @@ export function levelState(context: LevelContext, drill: Drill, side: ItemSide):
       ? { open: true, by: 'first-level', confirm: false }
       : { open: true, by: 'start-rule', confirm: true };
   }
+  if (!injuredLately(context, drill) && exposedBy(context, drill, side) !== null)
+    return { open: true, by: 'exposure', confirm: true };
   const asked = doors.flatMap(({ criteria }) => criteria);
   const diary = asked.find((criterion) => criterion.drill !== undefined);
   return { open: false, because: (diary ?? asked[0])?.text ?? 'above the start level' };

@@ -27,12 +27,9 @@ const ATHLETES: Readonly<Record<string, Case>> = {
 
 /** Ladders that nobody comes to without a practitioner's word or known exposure, and why. */
 const BY_HAND: Readonly<Record<string, string>> = {
-  'ball-slam': 'nothing measures it; exposure to throwing will open it',
   'inverted-decompression': 'hanging head down is offered by hand alone',
   'inverted-hang-turn': 'as above',
-  'overhead-strength': 'no test of overhead strength is there yet',
   reaction: 'needs a second person',
-  'shoulder-ballistic': 'nothing measures it; exposure to throwing will open it',
 };
 
 /**

@@ -5,3 +5,15 @@ export const START_RULE = {
   trainingYears: 2,
   injuryMonths: 6,
 } as const;
+
+/**
+ * What is done every week opens levels without a test (judgement, low confidence, editable): the highest demand, and how
+ * hard an impact may be. `tag` is how near a ladder has to come to the action.
+ */
+export const EXPOSURE = {
+  tag: 0.5,
+  weekly: { perWeek: 1, demandIndex: 6, impact: ['low'], impactActions: ['run', 'land', 'cut'] },
+  hard: { perWeek: 2, demandIndex: 9, impact: ['low', 'moderate', 'high'] },
+  youthLess: 2,
+  painDays: 14,
+} as const;

@@ -102,10 +102,10 @@ describe('advancing', () => {
     expect(after(rock(), ['2027-02-24', '2027-03-02'], []).reasons[0]).toMatchObject({ done: 1 });
   });
   it('to a level that a test or the diary opens, without the test; held back by one that says no', () => {
-    const drill = bundledReference.drills.get('double-leg-heel-raise');
+    const drill = bundledReference.drills.get('two-up-one-down');
     const full = Object.fromEntries((drill?.setupVariables ?? []).map((v) => [v.id, v.steps.at(-1) ?? '']));
     const amount = Math.max(20, drill?.dose.amount.max ?? 0);
-    const current = item('double-leg-heel-raise', { amount, sets: 3, setup: full });
+    const current = item('two-up-one-down', { amount, sets: 3, setup: full });
     const decided = (...raises: number[]) =>
       after(
         current,

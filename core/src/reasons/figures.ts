@@ -92,6 +92,7 @@ export const REASON_FIGURES = {
   'level-routine': level,
   'level-first-level': level,
   'level-start-rule': level,
+  'level-exposure': level,
   'level-pin': level,
   'dose-from-maximum': { ...test, maximum: n, share: n, wanted: n },
   'dose-lower-half': halfOf,

@@ -7,6 +7,7 @@ import patterns from './data/patterns.json' with { type: 'json' };
 import precautions from './data/precautions.json' with { type: 'json' };
 import redFlags from './data/red-flags.json' with { type: 'json' };
 import regions from './data/regions.json' with { type: 'json' };
+import renamed from './data/renamed.json' with { type: 'json' };
 import restrictions from './data/restrictions.json' with { type: 'json' };
 import schools from './data/schools.json' with { type: 'json' };
 import sessionChecks from './data/session-checks.json' with { type: 'json' };
@@ -17,7 +18,7 @@ import { withMirrors } from './mirrors.ts';
 import type { StoredReference } from './mirrors.ts';
 
 /**
- * The reference data that ships with the product. Kept out of the main entry of this folder, because it is 1.7 MB:
+ * The reference data that ships with the product. Kept out of the main entry of this folder, because it is 2 MB:
  * the server and the command line import it, the browser fetches it once from the server.
  */
 export const bundledData = withMirrors({
@@ -34,6 +35,7 @@ export const bundledData = withMirrors({
   sessionChecks,
   structures,
   schools,
+  renamed,
   doseModes,
 } as unknown as StoredReference); // JSON imports are untyped on purpose; a test parses every entry
 

@@ -1,4 +1,6 @@
-import type { Drill, Precaution } from './types.ts';
+import { kitWordsOf } from './kit.ts';
+import type { Described } from './requiredPrecautions.ts';
+import type { Precaution } from './types.ts';
 
 type Predicate = NonNullable<Precaution['forbids']>[number];
 
@@ -7,25 +9,25 @@ const CARRIES = 0.5;
 
 const among = <T>(wanted: readonly T[] | undefined, has: T): boolean => !wanted || wanted.includes(has);
 
-function meets(drill: Drill, wanted: Predicate): boolean {
+function meets(drill: Described, wanted: Predicate): boolean {
   return (
     among(wanted.position, drill.position) &&
     among(wanted.loadClass, drill.loadClass) &&
     among(wanted.contraction, drill.contraction) &&
     among(wanted.category, drill.category) &&
-    (!wanted.equipment || wanted.equipment.some((kit) => drill.equipment.includes(kit))) &&
+    (!wanted.equipment || wanted.equipment.some((kit) => kitWordsOf(drill).includes(kit))) &&
     (!wanted.loads ||
       drill.loadRegions.some(({ region, weight }) => weight >= CARRIES && wanted.loads?.includes(region)))
   );
 }
 
 /** Is the drill, by its own traits, something that the precaution's handling forbids? */
-export function handlingForbids(precaution: Precaution, drill: Drill): boolean {
+export function handlingForbids(precaution: Precaution, drill: Described): boolean {
   return precaution.forbids?.some((wanted) => meets(drill, wanted)) ?? false;
 }
 
 /** Is it something that the handling asks for instead? What it forbids it does not ask for. */
-export function handlingAsksFor(precaution: Precaution, drill: Drill): boolean {
+export function handlingAsksFor(precaution: Precaution, drill: Described): boolean {
   return (
     !handlingForbids(precaution, drill) &&
     (precaution.asksFor?.some((wanted) => meets(drill, wanted)) ?? false)

@@ -1,11 +1,12 @@
 export { createReference, practiceReference, MDC95_PER_SEM } from './createReference.ts';
-export { demandIndexOf } from './ownDrills.ts';
+export { demandIndexOf } from './drillFigures.ts';
 export { COVER_MATCH, coversRestriction, reachesSide } from './serves.ts';
 export { inheritedTraits, looserTraits, sourceOf } from './inherited.ts';
 export { requiredPrecautions } from './requiredPrecautions.ts';
 export { HARDER_BY, ladderSteps } from './ladderSteps.ts';
 export type { HarderBy, LadderStep } from './ladderSteps.ts';
-export { patternTag } from './patterns.ts';
+export { patternTag, rehearsalTag } from './patterns.ts';
+export { kitText, kitUsed, kitWordsOf, missingKit } from './kit.ts';
 export type { PracticeFigures, Reference } from './createReference.ts';
 export type {
   Category,

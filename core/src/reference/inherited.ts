@@ -1,5 +1,5 @@
-import { requiredPrecautions } from './requiredPrecautions.ts';
-import type { Drill, OwnDrill } from './types.ts';
+import { forbiddingPrecautions, requiredPrecautions } from './requiredPrecautions.ts';
+import type { Drill, OwnDrill, Precaution } from './types.ts';
 
 /** The traits by which safety judges a drill. */
 export type SafetyTraits = Pick<
@@ -60,6 +60,7 @@ export function inheritedTraits(
   shipped: readonly Drill[],
   drill: OwnDrill,
   source: Drill | null,
+  precautions: readonly Precaution[],
 ): SafetyTraits {
   const floor = drill.looser ? null : source;
   const { primary } = drill.regions;
@@ -81,11 +82,14 @@ export function inheritedTraits(
     loadRegions: [...loads].map(([region, weight]) => ({ region, weight })),
     loadClass: copied ? higherLoad(drill.loadClass, floor.loadClass) : drill.loadClass,
     youthOk: drill.youthOk && (floor?.youthOk ?? true),
-    precautionExcludes: floor?.precautionExcludes ?? [],
   };
-  const derived = requiredPrecautions({ ...drill, ...traits });
+  const derived = requiredPrecautions({ ...drill, ...traits }, precautions);
+  // What excludes or needs a clearance does so by itself; a mild precaution has to be told that this is what it forbids.
+  const mild = precautions.filter(({ severity }) => severity === 'modify');
+  const forbidding = forbiddingPrecautions({ ...drill, ...traits }, mild);
   return {
     ...traits,
+    precautionExcludes: unique([...(floor?.precautionExcludes ?? []), ...forbidding]),
     contraindications: unique([
       ...drill.contraindications,
       ...(floor?.contraindications ?? []),

@@ -15,7 +15,7 @@ const by = (id: string, to: string) =>
 describe('what makes the next level harder', () => {
   it.each([
     ['calf-strength', 'single-leg-heel-raise', 'load'],
-    ['calf-strength', 'single-leg-heel-raise', 'stability'],
+    ['calf-strength', 'two-up-one-down', 'stability'],
     ['plank', 'long-lever-plank', 'lever'],
     ['ankle-balance', 'single-leg-balance-head-turns', 'attention'],
     ['ankle-balance', 'single-leg-balance', 'stability'],

@@ -1,3 +1,4 @@
+import { kitWordsOf } from './kit.ts';
 import type { Reference } from './createReference.ts';
 import type { Drill, Ladder } from './types.ts';
 
@@ -49,7 +50,7 @@ function reasonsUp(a: Drill, b: Drill): LadderStep['harder'] {
   const harder: { by: HarderBy; text: string }[] = [];
   const load = LOAD_RANK[b.loadClass];
   if (load > LOAD_RANK[a.loadClass]) harder.push({ by: 'load', text: `carries ${LOAD_WORDS[load]}` });
-  const weight = b.equipment.find((kit) => WEIGHTS.has(kit) && !a.equipment.includes(kit));
+  const weight = kitWordsOf(b).find((kit) => WEIGHTS.has(kit) && !kitWordsOf(a).includes(kit));
   if (weight) harder.push({ by: 'load', text: `adds a ${weight.replaceAll('-', ' ')}` });
   if (says(b, LEVER) && !says(a, LEVER)) harder.push({ by: 'lever', text: 'works on a longer lever' });
   if (says(b, RANGE) && !says(a, RANGE)) harder.push({ by: 'range', text: 'goes through more range' });

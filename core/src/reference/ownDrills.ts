@@ -1,28 +1,15 @@
+import { demandIndexOf, drillSeconds } from './drillFigures.ts';
 import { inheritedTraits, sourceOf } from './inherited.ts';
-import type { Drill, Ladder, OwnDrill } from './types.ts';
+import type { Drill, Ladder, OwnDrill, Precaution } from './types.ts';
 
-const LOAD_POINTS = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
-
-/** Load class (0–3) + fatigue + skill + 1 if ballistic: how much a drill asks, whatever it is for. */
-export function demandIndexOf(drill: Pick<Drill, 'loadClass' | 'fatigue' | 'skill' | 'contraction'>): number {
-  return (
-    LOAD_POINTS[drill.loadClass] + drill.fatigue + drill.skill + (drill.contraction === 'ballistic' ? 1 : 0)
-  );
-}
-
-/** FORMULAS 14 with the drill's own figures: seconds of a dose of sets and amount. */
-function secondsOf(drill: OwnDrill, sets: number, amount: number): number {
-  const sides = drill.unilateral ? 2 : 1;
-  const { secondsPerRep, restSeconds } = drill.dose;
-  return Math.ceil(
-    sets * amount * secondsPerRep * sides + (sets - 1) * restSeconds.default + drill.setupSeconds,
-  );
-}
-
-function drillOf(own: OwnDrill, shipped: readonly Drill[], source: Drill | null): Drill {
+function drillOf(
+  own: OwnDrill,
+  shipped: readonly Drill[],
+  source: Drill | null,
+  precautions: readonly Precaution[],
+): Drill {
   const { ladderName: _name, from: _from, looser, ...rest } = own;
-  const { sets, amount } = own.dose;
-  const traits = inheritedTraits(shipped, own, source);
+  const traits = inheritedTraits(shipped, own, source, precautions);
   return {
     ...rest,
     ...traits,
@@ -30,12 +17,12 @@ function drillOf(own: OwnDrill, shipped: readonly Drill[], source: Drill | null)
     ...(looser && source ? { looser: { ...looser, than: source.id } } : {}),
     demandIndex: demandIndexOf({ ...own, ...traits }),
     estimatedSeconds: {
-      default: secondsOf(own, sets.default, amount.default),
-      min: secondsOf(own, sets.min, amount.min),
-      max: secondsOf(own, sets.max, amount.max),
+      default: drillSeconds(own, 'default'),
+      min: drillSeconds(own, 'min'),
+      max: drillSeconds(own, 'max'),
     },
     precautionOverrides: [],
-    staticStretchSeconds: own.category === 'stretch' ? amount.default : null,
+    staticStretchSeconds: own.category === 'stretch' ? own.dose.amount.default : null,
     easeTo: null,
     progressTo: null,
   };
@@ -82,7 +69,11 @@ function relinked(drill: Drill, ladder: Ladder | undefined): Drill {
  * them stay exactly as they are. Archived drills can still be looked up, so that old routines keep their names.
  */
 export function withOwnDrills(
-  data: { readonly drills: readonly Drill[]; readonly ladders: readonly Ladder[] },
+  data: {
+    readonly drills: readonly Drill[];
+    readonly ladders: readonly Ladder[];
+    readonly precautions: readonly Precaution[];
+  },
   own: readonly OwnDrill[],
 ): { drills: Drill[]; ladders: Ladder[] } {
   const ids = new Set(own.map((drill) => drill.id));
@@ -97,7 +88,7 @@ export function withOwnDrills(
   const ownById = new Map(own.map((drill) => [drill.id, drill]));
   const all = [
     ...data.drills.filter((drill) => !ids.has(drill.id)),
-    ...own.map((drill) => drillOf(drill, shipped, sourceOf(known, ownById, drill))),
+    ...own.map((drill) => drillOf(drill, shipped, sourceOf(known, ownById, drill), data.precautions)),
   ];
   return {
     drills: all.map((drill) => (touched.has(drill.ladder) ? relinked(drill, byId.get(drill.ladder)) : drill)),

@@ -1,29 +1,29 @@
-import type { Drill } from './types.ts';
+import { handlingForbids } from './handling.ts';
+import type { Drill, Precaution } from './types.ts';
 
-type Described = Pick<Drill, 'position' | 'loadClass' | 'category' | 'equipment' | 'loadRegions'>;
+/** The traits by which a precaution's handling decides. */
+export type Described = Pick<
+  Drill,
+  'position' | 'loadClass' | 'contraction' | 'category' | 'equipment' | 'equipmentAny' | 'loadRegions'
+>;
 
-const LEG_REGIONS: readonly string[] = ['ankle-foot', 'knee', 'hip-groin'];
-
-/** What each trait of a drill must bring with it; every shipped drill keeps to it, a practice's own must as well. */
-const RULES: readonly { applies: (drill: Described) => boolean; precautions: readonly string[] }[] = [
-  { applies: (d) => d.position === 'half-kneeling', precautions: ['no-kneeling-pressure'] },
-  { applies: (d) => d.position === 'prone', precautions: ['pregnancy-prone'] },
-  { applies: (d) => d.position === 'supine', precautions: ['pregnancy-supine'] },
-  { applies: (d) => d.position === 'hanging', precautions: ['no-hanging', 'no-overhead'] },
-  { applies: (d) => d.category === 'stretch', precautions: ['generalised-hypermobility'] },
-  { applies: (d) => d.equipment.includes('foam-roller'), precautions: ['no-deep-pressure'] },
-  {
-    applies: (d) => d.loadClass === 'full' || d.loadClass === 'impact',
-    precautions: ['post-surgical-clearance-needed'],
-  },
-  { applies: (d) => d.loadClass === 'impact', precautions: ['bone-stress-suspected'] },
-  {
-    applies: (d) => d.loadClass === 'impact' && d.loadRegions.some((l) => LEG_REGIONS.includes(l.region)),
-    precautions: ['no-impact', 'pelvic-floor-symptoms'],
-  },
+/** Long holds at the end of a range are for care, never forbidden, in those who bend too far. */
+const WITH_CARE: readonly { category: Drill['category']; precaution: string }[] = [
+  { category: 'stretch', precaution: 'generalised-hypermobility' },
 ];
 
-/** Precautions that a drill like this has to carry, so that setting one of them always keeps it out. */
-export function requiredPrecautions(drill: Described): string[] {
-  return [...new Set(RULES.filter((r) => r.applies(drill)).flatMap((r) => r.precautions))].sort();
+/** Precautions whose handling forbids a drill like this. */
+export function forbiddingPrecautions(drill: Described, precautions: readonly Precaution[]): string[] {
+  return precautions.filter((precaution) => handlingForbids(precaution, drill)).map(({ id }) => id);
+}
+
+/**
+ * Precautions that a drill like this has to carry, so that setting one of them keeps it out or prints its handling.
+ * Every shipped drill keeps to it; a practice's own has to.
+ */
+export function requiredPrecautions(drill: Described, precautions: readonly Precaution[]): string[] {
+  const withCare = WITH_CARE.filter(({ category }) => category === drill.category);
+  return [
+    ...new Set([...forbiddingPrecautions(drill, precautions), ...withCare.map((c) => c.precaution)]),
+  ].sort();
 }

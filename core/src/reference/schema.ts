@@ -201,7 +201,9 @@ export const entryCriterionSchema = z.object({
   maxPain: z.number().optional(),
   maxRpe: z.number().optional(),
   sessions: z.number().optional(),
-  either: id.optional().describe('criteria with the same word: one of them is enough'),
+  either: id
+    .optional()
+    .describe('criteria with the same word: one that holds is enough, one measured against keeps it closed'),
 });
 
 /** A drill. `dose.amount` is per side when unilateral, total when alternating; times are in seconds. */
@@ -220,6 +222,7 @@ export const drillSchema = z.object({
   intensityClass: z.enum(['low', 'moderate', 'high']),
   loadRegions: z.array(z.object({ region: regionSchema, weight: z.number() })),
   equipment: z.array(id),
+  equipmentAny: z.array(z.array(id).min(2)).optional().describe('kit of which one of each group is enough'),
   optionalEquipment: z.array(id),
   space: z.enum(['mat', 'wall', 'lane', 'rig']),
   unilateral: z.boolean(),
@@ -271,6 +274,8 @@ export const drillSchema = z.object({
   youthOk: z.boolean(),
   youthNote: z.string().nullable(),
   timing: z.array(timingSchema),
+  doseTest: id.optional().describe('the test whose maximum its dose is a share of'),
+  leadSide: z.boolean().optional().describe('done on the lead side of the task that it rehearses'),
   staticStretchSeconds: z.number().nullable(),
   patterns: z
     .record(id, z.number().min(0).max(1))
@@ -328,6 +333,7 @@ export const ownDrillSchema = z.strictObject({
     .default([])
     .describe('weights for the load count; absent = the primary regions'),
   equipment: z.array(id).default([]),
+  equipmentAny: z.array(z.array(id).min(2)).max(5).optional(),
   optionalEquipment: z.array(id).default([]),
   space: z.enum(['mat', 'wall', 'lane', 'rig']).default('mat'),
   unilateral: z.boolean().default(false),
@@ -444,6 +450,7 @@ export const precautionEntrySchema = z.object({
   athleteWording: z.string(),
   usualDuration: z.string(),
   regions: z.array(regionSchema),
+  regional: z.boolean().optional().describe('may bind one region and side alone'),
 });
 
 export const redFlagSchema = z.object({
@@ -484,6 +491,8 @@ export const phaseSchema = z.object({
   excludeLadders: z.array(id).optional(),
   onlyRegions: z.array(regionSchema).optional(),
   onlyContraction: z.array(z.string()).optional(),
+  onlyPositions: z.array(z.enum(POSITIONS)).optional(),
+  minSeconds: z.number().positive().optional().describe('the phase lasts at least so long'),
   maxFatigue: z.number().optional(),
   maxContacts: z.number().optional(),
   optional: z.boolean().optional(),
@@ -533,6 +542,9 @@ const sessionCheckSchema = z.object({
   ifFailed: z.string(),
 });
 
+/** Ladders and drills that were renamed or split, with what stands for them, or beside them, now. */
+const renamedSchema = z.record(id, z.array(id).min(1));
+
 /** Every reference file under its own name, as one document. */
 export const referenceDataSchema = z.object({
   regions: z.array(regionEntrySchema),
@@ -548,6 +560,7 @@ export const referenceDataSchema = z.object({
   sessionChecks: z.array(sessionCheckSchema),
   structures: z.object({ note: z.string(), structures: z.array(structureSchema) }),
   schools: z.array(schoolSchema),
+  renamed: renamedSchema,
   doseModes: z.object({
     note: z.string(),
     modes: z.array(z.object({ id: modeSchema, name: z.string(), when: z.string(), structures: z.array(id) })),

@@ -23,8 +23,10 @@ export interface Forbidden {
 export interface DrillSafety {
   readonly forbidden: readonly Forbidden[];
   readonly handling: readonly { precaution: string; text: string }[];
-  /** Sides on which it may be done; both false when a protocol closes the drill. */
+  /** Sides on which it may be done; both false when a protocol or a precaution closes the drill. */
   readonly sides: { left: boolean; right: boolean };
+  /** The precaution that closes a side, where one does. */
+  readonly closed: { readonly left: string | null; readonly right: string | null };
 }
 
 /** Everything that binds today for an athlete, worked out once. */
@@ -68,11 +70,18 @@ export function drillSafety(reference: Reference, drill: Drill, state: SafetySta
       about: precaution,
     });
   }
-  const sides = sidesLeftOpen(state.gates, drill, touches);
-  if (!sides.left && !sides.right)
+  const { closed } = byPrecaution;
+  const byProtocol = sidesLeftOpen(state.gates, drill, touches);
+  const sides = {
+    left: byProtocol.left && closed.left === null,
+    right: byProtocol.right && closed.right === null,
+  };
+  if (!sides.left && !sides.right && (closed.left ?? closed.right) !== null)
+    forbidden.push({ rule: 'precaution-clearance', about: closed.left ?? closed.right ?? '' });
+  else if (!sides.left && !sides.right)
     forbidden.push({ rule: 'protocol', about: drill.regions.primary[0] ?? 'whole-body' });
   if (state.age < YOUTH_AGE && !drill.youthOk) forbidden.push({ rule: 'youth', about: String(YOUTH_AGE) });
-  return { forbidden, handling: byPrecaution.handling, sides };
+  return { forbidden, handling: byPrecaution.handling, sides, closed };
 }
 
 /** A drill and side that an issued routine must not hold, with the rule it breaks. */
@@ -121,7 +130,11 @@ export function routineSafetyFaults(
     const usesLeft = item.side !== 'right';
     const usesRight = item.side !== 'left';
     const closed = (usesLeft && !safety.sides.left) || (usesRight && !safety.sides.right);
-    if (closed && !faults.some((f) => f.rule === 'protocol')) {
+    const clearance = (usesLeft ? safety.closed.left : null) ?? (usesRight ? safety.closed.right : null);
+    if (closed && clearance !== null) {
+      if (!faults.some((f) => f.about === clearance))
+        faults.push({ index, drill: drill.id, rule: 'precaution-clearance', about: clearance });
+    } else if (closed && !faults.some((f) => f.rule === 'protocol')) {
       faults.push({
         index,
         drill: drill.id,

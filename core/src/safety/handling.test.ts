@@ -7,7 +7,7 @@ import { precautionsOfDrill } from './precautions.ts';
 
 const { drills, precautions } = bundledReference.data;
 const active = (id: string) => [
-  { id, until: null, reviewDue: false, cleared: false, setBy: null, reason: null },
+  { id, until: null, reviewDue: false, cleared: false, region: null, side: null, setBy: null, reason: null },
 ];
 const outcome = (drill: (typeof drills)[0], id: string) => {
   const { forbidden, handling } = precautionsOfDrill(bundledReference, drill, active(id));

@@ -1,4 +1,4 @@
-import type { Athlete, IsoDay } from '../domain/index.ts';
+import type { Athlete, IsoDay, Region, Side } from '../domain/index.ts';
 import type { Drill, Precaution, Reference } from '../reference/index.ts';
 import { boneStressOpen } from './redFlags.ts';
 
@@ -11,6 +11,9 @@ export interface ActivePrecaution {
   /** Past its review date; it still binds until a named person ends it. */
   readonly reviewDue: boolean;
   readonly cleared: boolean;
+  /** The region and side it binds; null = wherever a drill lists it. */
+  readonly region: Region | null;
+  readonly side: Side | null;
   readonly setBy: string | null;
   readonly reason: string | null;
 }
@@ -24,6 +27,8 @@ export function activePrecautions(athlete: Athlete, today: IsoDay): ActivePrecau
       until: p.until,
       reviewDue: p.until !== null && p.until < today,
       cleared: p.clearance !== null && p.clearance.date <= today,
+      region: p.region ?? null,
+      side: p.side ?? null,
       setBy: p.setBy ?? null,
       reason: p.reason ?? null,
     }));
@@ -33,6 +38,8 @@ export function activePrecautions(athlete: Athlete, today: IsoDay): ActivePrecau
       until: null,
       reviewDue: false,
       cleared: false,
+      region: null,
+      side: null,
       setBy: null,
       reason: 'an open bone-stress sign',
     });
@@ -46,6 +53,20 @@ export interface DrillPrecautions {
   readonly forbidden: readonly { precaution: string; severity: PrecautionSeverity }[];
   /** Handling texts under which it may be offered (modify, or a listed override). */
   readonly handling: readonly { precaution: string; text: string }[];
+  /** The precaution that closes one side of a drill done one side at a time. */
+  readonly closed: { readonly left: string | null; readonly right: string | null };
+}
+
+/** A region is concerned from this share of a drill's load on. */
+const CONCERNED = 0.3;
+
+function concerns(precaution: ActivePrecaution, drill: Drill): boolean {
+  const { region } = precaution;
+  return (
+    region === null ||
+    drill.regions.primary.includes(region) ||
+    drill.loadRegions.some((load) => load.region === region && load.weight >= CONCERNED)
+  );
 }
 
 /**
@@ -59,8 +80,10 @@ export function precautionsOfDrill(
 ): DrillPrecautions {
   const forbidden: { precaution: string; severity: PrecautionSeverity }[] = [];
   const handling: { precaution: string; text: string }[] = [];
-  for (const { id, cleared } of active) {
-    if (!drill.contraindications.includes(id)) continue;
+  const closed: { left: string | null; right: string | null } = { left: null, right: null };
+  for (const one of active) {
+    const { id, cleared, side } = one;
+    if (!drill.contraindications.includes(id) || !concerns(one, drill)) continue;
     const precaution = reference.precautions.get(id);
     if (!precaution) continue;
     const override = drill.precautionOverrides.find((o) => o.precaution === id);
@@ -69,7 +92,8 @@ export function precautionsOfDrill(
     else if (precaution.severity === 'modify') handling.push({ precaution: id, text: precaution.handling });
     else if (precaution.severity === 'clearance' && cleared)
       handling.push({ precaution: id, text: precaution.handling });
+    else if (drill.unilateral && (side === 'left' || side === 'right')) closed[side] = id;
     else forbidden.push({ precaution: id, severity: precaution.severity });
   }
-  return { forbidden, handling };
+  return { forbidden, handling, closed };
 }

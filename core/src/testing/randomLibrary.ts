@@ -127,7 +127,11 @@ function drillOf(draw: Draw, reference: Reference, id: string, ladder: string, l
         ? ['after-activity', 'standalone']
         : ['before-activity', 'standalone', 'after-activity'],
   };
-  return { ...drill, demandIndex: demandIndexOf(drill), contraindications: requiredPrecautions(drill) };
+  return {
+    ...drill,
+    demandIndex: demandIndexOf(drill),
+    contraindications: requiredPrecautions(drill, reference.data.precautions),
+  };
 }
 
 /**

@@ -101,6 +101,7 @@ const WORDS: Words = {
   'level-routine': () => 'Level: already in the routine in force.',
   'level-first-level': () => 'Level: the first of its ladder.',
   'level-start-rule': () => 'Level: start rule, please confirm.',
+  'level-exposure': () => 'Level: opened by what is done every week, please confirm.',
   'level-pin': () => 'Level: opened by the pin, please confirm.',
   'dose-from-maximum': (r, ref) =>
     `Dose: ${percent(r.share)} of the tested ${figure(r.maximum, unitOf(ref, r.test))} (${nameOf(ref, r.test)}).`,

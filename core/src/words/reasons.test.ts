@@ -102,7 +102,7 @@ describe('every reason given for real cases is a readable sentence', () => {
     const [explained] = explainItems(prepared, [item('goblet-squat')]);
     expect(explained?.reasons.map((r) => r.rule)).toEqual(['chosen-by-hand']);
     expect(explained?.cautions.map((r) => reasonText(bundledReference, r))).toEqual([
-      'Not offered by the builder: kit not at hand: kettlebell.',
+      'Not offered by the builder: kit not at hand: kettlebell or dumbbell.',
     ]);
   });
 });

@@ -113,6 +113,7 @@ describe('the second shape', () => {
       SECOND_SHAPE,
       '2026-11-27-one-door',
       '2026-11-27-levels-seen',
+      '2026-11-27-exposure',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();
     const before = await old();

@@ -5,6 +5,7 @@ import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { connect } from './connect.ts';
 import type { Migration, Run } from './migration.ts';
+import { exposure } from './migrations/2026-11-27-exposure.ts';
 import { foundation } from './migrations/2026-11-25-foundation.ts';
 import { library } from './migrations/2026-11-25-library.ts';
 import { summaries } from './migrations/2026-11-25-summaries.ts';
@@ -21,6 +22,7 @@ const MIGRATIONS: readonly Migration[] = [
   secondShape,
   oneDoor,
   levelsSeen,
+  exposure,
 ];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { Op } from 'sequelize';
 import type { Order, Transaction, WhereOptions } from 'sequelize';
 import { ApiProblem, notFound } from '../http/problem.ts';
@@ -159,6 +160,25 @@ export class Rows<Name extends TableName, Row extends RowOf<Name> = RowOf<Name>>
     const next = { ...changes, version: version + 1 } as Partial<Row>;
     await this.update(where, next);
     return { ...row, ...next };
+  }
+
+  /**
+   * Puts what stands at a place: changes the row of that version, or makes the first one when none is there yet (version
+   * null). 409 with the row as it is when somebody else was faster.
+   */
+  async putAt(
+    where: Partial<Row>,
+    version: number | null,
+    values: Partial<Row>,
+    show: (row: Row) => Promise<unknown> | unknown = (row) => row,
+  ): Promise<void> {
+    if (version !== null) {
+      await this.change(where, version, values, show);
+      return;
+    }
+    const existing = await this.one(where);
+    if (existing) throw new ApiProblem('version-conflict', { current: await show(existing) });
+    await this.insert({ id: randomUUID(), ...where, ...values } as NewRow<Row>);
   }
 
   /** Removes a row that still has the version it was read at; 409 with the row as it is otherwise. */

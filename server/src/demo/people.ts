@@ -52,6 +52,7 @@ export const fieldsOf = (
   dominantLeg: 'right',
   trainingYears: 5,
   tasks: [],
+  exposure: [],
   kit: ['wall', 'step', 'mini-band', 'long-band'],
   minutes: 10,
   minutesBuild: null,
@@ -74,6 +75,10 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
       tasks: [
         { id: 'fell-running-descent', lead: 'either' },
         { id: 'uphill-running', lead: 'either' },
+      ],
+      exposure: [
+        { action: 'run', perWeek: 3, effort: 'easy' },
+        { action: 'run', perWeek: 2, effort: 'hard' },
       ],
     }),
     injuries: [{ region: 'ankle-foot', side: 'left', daysAgo: 140, what: 'sprain on a wet descent' }],
@@ -106,6 +111,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
         { id: 'climbing-high-step', lead: 'left' },
         { id: 'climbing-crimp', lead: 'either' },
       ],
+      exposure: [{ action: 'climb', perWeek: 3, effort: 'hard' }],
       kit: ['wall', 'pull-up-bar', 'long-band', 'dumbbell'],
       minutes: 12,
     }),

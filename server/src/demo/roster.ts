@@ -147,7 +147,7 @@ function capacityOf(
   const weak = random() < 0.3;
   const side = random() < 0.5 ? 'left' : 'right';
   const low = weak ? offset - 1.4 - random() * 0.8 : offset - random() * 0.4;
-  const gain = { usual: 0.01, improved: 0.045, 'within-error': 0.012, overdue: 0, protocol: 0, youth: 0.01 }[
+  const gain = { usual: 0.01, improved: 0.09, 'within-error': 0.012, overdue: 0, protocol: 0, youth: 0.01 }[
     story
   ];
   const weekly = sign * gain * unit;

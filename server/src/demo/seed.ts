@@ -337,7 +337,14 @@ async function addAthlete(
   for (const { daysAgo, reviewInDays, ...precaution } of person.precautions ?? []) {
     const until = addDays(ago(daysAgo), reviewInDays);
     await on(seeding, ago(daysAgo), (unit) =>
-      addPrecaution(unit, id, { id: newId(), ...precaution, setBy: 'Rowan Halloran', until }),
+      addPrecaution(unit, id, {
+        id: newId(),
+        ...precaution,
+        setBy: 'Rowan Halloran',
+        until,
+        region: null,
+        side: null,
+      }),
     );
   }
   return id;

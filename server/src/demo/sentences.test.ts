@@ -2,7 +2,6 @@ import { assessCase } from '@yonder/core/assess';
 import { explainItems, prepareBuild } from '@yonder/core/builder';
 import { addDays } from '@yonder/core/domain';
 import type { Mode, RoutineItem } from '@yonder/core/domain';
-import { doseTestOf } from '@yonder/core/dose';
 import { decideProgress } from '@yonder/core/progress';
 import type { Reason } from '@yonder/core/reasons';
 import type { Drill } from '@yonder/core/reference';
@@ -89,7 +88,7 @@ class Reader {
 
   /** Was what sets this drill's dose tested on every side within 120 days, without pain? */
   maximumFor(drill: Drill, sides: readonly string[]): boolean {
-    const test = doseTestOf(drill);
+    const test = drill.doseTest;
     if (!test) return false;
     const of = bundledReference.tests.get(test)?.sides === 'central' ? ['central'] : sides;
     return of.every(

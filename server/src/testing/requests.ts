@@ -164,6 +164,10 @@ const athletes: Record<string, Arrange> = {
     path: `${await added(owner, id, 'precautions', PRECAUTION)}/end`,
     body: { by: MARK, date: TODAY, version: 1 },
   })),
+  clearPrecaution: ofAthlete(async (owner, id) => ({
+    path: `${await added(owner, id, 'precautions', { ...PRECAUTION, precaution: 'no-kneeling-pressure' })}/clearance`,
+    body: { by: MARK, date: TODAY, scope: 'kneeling on a mat', version: 1 },
+  })),
   answerGate: ofAthlete((_owner, id) =>
     withId(`/athletes/${id}/gate`, { topic: 'knee', outcome: 'none', seconds: 6 }),
   ),

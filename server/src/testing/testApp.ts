@@ -4,6 +4,7 @@ import type { Role } from '@yonder/core/contracts';
 import { REGIONS } from '@yonder/core/domain';
 import type { Region } from '@yonder/core/domain';
 import { gateTopics } from '@yonder/core/safety';
+import { kitWordsOf } from '@yonder/core/reference';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import pg from 'pg';
 import { pino } from 'pino';
@@ -189,7 +190,7 @@ export const ROCK = {
 };
 
 /** Every kind of kit that a drill can need. */
-const ALL_KIT = [...new Set(bundledReference.data.drills.flatMap((drill) => drill.equipment))];
+const ALL_KIT = [...new Set(bundledReference.data.drills.flatMap(kitWordsOf))];
 
 /** Issues a routine, of one drill unless told otherwise, on a day with all its kit at hand. */
 export function issue(client: Client, athleteId: string, on: string, items: object[] = [ROCK]): request.Test {

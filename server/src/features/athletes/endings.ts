@@ -11,6 +11,9 @@ function checkNotBefore(path: string, day: string, began: string): void {
   refuse(day < began ? [{ path, message: `before it began, ${began}` }] : []);
 }
 
+/** A precaution that nobody has cleared. */
+export const NOT_CLEARED = { clearanceBy: null, clearanceOn: null, clearanceScope: null } as const;
+
 interface Signature {
   by: string;
   date: string;
@@ -30,6 +33,29 @@ export async function endPrecaution(
   if (row.endedOn !== null) throw new ApiProblem('version-conflict', { current: precautionRow(row) });
   checkNotBefore('$.date', date, row.since);
   await unit.rows.precautions.change(where, version, { endedBy: by, endedOn: date }, precautionRow);
+  return showAthlete(unit, athleteId);
+}
+
+/** A named clinician clears a precaution that binds until then; it stays on record, and its handling is shown. */
+export async function clearPrecaution(
+  unit: Unit,
+  athleteId: string,
+  id: string,
+  { by, date, scope, version }: Signature & { scope: string },
+): Promise<AthleteRow> {
+  checkNotAfter('$.date', date, unit.today);
+  const where = { id, athleteId };
+  const row = await unit.rows.precautions.need(where, 'Precaution', { lock: true });
+  if (row.endedOn !== null || row.clearanceOn !== null)
+    throw new ApiProblem('version-conflict', { current: precautionRow(row) });
+  refuse(
+    unit.reference.precautions.get(row.precaution)?.severity === 'clearance'
+      ? []
+      : [{ path: '$.scope', message: 'this precaution knows no clearance; end it, or leave it in force' }],
+  );
+  checkNotBefore('$.date', date, row.since);
+  const clearance = { clearanceBy: by, clearanceOn: date, clearanceScope: scope };
+  await unit.rows.precautions.change(where, version, clearance, precautionRow);
   return showAthlete(unit, athleteId);
 }
 
@@ -69,6 +95,9 @@ async function keepScope(
         setBy: by,
         since: date,
         until,
+        region: null,
+        side: null,
+        ...NOT_CLEARED,
         fromClearance: sign,
         endedBy: null,
         endedOn: null,

@@ -12,6 +12,10 @@ export function checkAthleteFields(reference: Reference, fields: AthleteFields, 
     if (!reference.demands.has(task.id))
       errors.push({ path: `$.tasks[${i}].id`, message: `unknown task "${task.id}"` });
   });
+  fields.exposure.forEach(({ action }, i) => {
+    if (!reference.patterns.has(action))
+      errors.push({ path: `$.exposure[${i}].action`, message: `unknown action "${action}"` });
+  });
   const kit = kitWords(reference);
   const checkKit = (words: readonly string[], at: string) =>
     words.forEach((word, i) => {

@@ -1,6 +1,7 @@
 import { assess } from '@yonder/core/assess';
 import type { Assessment } from '@yonder/core/assess';
 import type { Athlete, AthleteRecord, Case, Placement } from '@yonder/core/domain';
+import { renewedItem } from '@yonder/core/formats';
 import type { Reference } from '@yonder/core/reference';
 import { athleteSchema, caseSchema } from '@yonder/core/schemas';
 import type { RowOf } from '../../db/schema.ts';
@@ -8,7 +9,7 @@ import type { Deps } from '../../deps.ts';
 import { notFound } from '../../http/problem.ts';
 import type { PracticeSettings } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
-import { athleteRow, placementRow } from './rows.ts';
+import { athleteRow, only, placementRow } from './rows.ts';
 import type { Story } from './rows.ts';
 import { groupBy, loadStories } from './stories.ts';
 
@@ -95,14 +96,13 @@ function athletePart(story: Story): object {
     dominantLeg: row.dominantLeg,
     trainingYears: row.trainingYears,
     tasks: row.tasks,
+    exposure: row.exposure,
     injuries: row.injuries.map(bare),
-    precautions: row.precautions.map(({ precaution, since, until, setBy, reason, ended }) => ({
+    precautions: row.precautions.map(({ precaution, region, side, ...rest }) => ({
       id: precaution,
-      since,
-      until,
-      setBy,
-      reason,
-      ended,
+      ...only(rest, ['since', 'until', 'setBy', 'reason', 'clearance', 'ended']),
+      ...(region === null ? {} : { region }),
+      ...(side === null ? {} : { side }),
     })),
     redFlags: row.redFlags.map(({ redFlag, answer, region, side, clearance }) => ({
       id: redFlag,
@@ -180,7 +180,7 @@ function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: st
           issued: routine.issuedOn,
           decided: routine.decidedOn,
           mode: routine.mode,
-          items: routine.items,
+          items: routine.items.map((item) => renewedItem(practice.reference, item).item),
         }
       : null,
     diary: diaryOf(own(visits.entries)),

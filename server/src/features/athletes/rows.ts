@@ -26,15 +26,20 @@ export interface Story {
 }
 
 /** Takes what the API shows of a row: an allow-list, so that a new column never leaks by itself. */
-function only<Row extends object, Key extends keyof Row>(row: Row, keys: readonly Key[]): Pick<Row, Key> {
+export function only<Row extends object, Key extends keyof Row>(
+  row: Row,
+  keys: readonly Key[],
+): Pick<Row, Key> {
   return Object.fromEntries(keys.map((key) => [key, row[key]])) as Pick<Row, Key>;
 }
 
 /** A precaution as the API shows it. */
 export function precautionRow(row: RowOf<'precautions'>): PrecautionRow {
-  const { endedBy, endedOn } = row;
+  const { endedBy, endedOn, clearanceBy: by, clearanceOn: date, clearanceScope: scope } = row;
   return {
     ...only(row, ['id', 'version', 'precaution', 'reason', 'setBy', 'since', 'until', 'fromClearance']),
+    ...only(row, ['region', 'side']),
+    clearance: by && date && scope ? { by, date, scope } : null,
     ended: endedBy && endedOn ? { by: endedBy, date: endedOn } : null,
   };
 }

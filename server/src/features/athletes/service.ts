@@ -2,6 +2,8 @@ import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import { refuse } from '../../http/problem.ts';
 import { checkNotAfter } from '../../work/days.ts';
 import type { Unit } from '../../work/unit.ts';
+import type { RowOf } from '../../db/schema.ts';
+import { NOT_CLEARED } from './endings.ts';
 import { checkAthleteFields } from './faults.ts';
 import { needAthlete, showAthlete } from './stories.ts';
 
@@ -60,15 +62,12 @@ export async function removeInjury(
   return showAthlete(unit, athleteId);
 }
 
-interface NewPrecaution {
-  id: string;
-  precaution: string;
-  reason: string;
-  setBy: string;
-  until: string | null;
-}
+type NewPrecaution = Pick<
+  RowOf<'precautions'>,
+  'id' | 'precaution' | 'reason' | 'setBy' | 'until' | 'region' | 'side'
+>;
 
-/** Sets a precaution; one of a kind is active at a time. */
+/** Sets a precaution; one of a kind, region and side is active at a time. */
 export async function addPrecaution(
   unit: Unit,
   athleteId: string,
@@ -79,6 +78,17 @@ export async function addPrecaution(
     ...(unit.reference.precautions.has(input.precaution)
       ? []
       : [{ path: '$.precaution', message: 'unknown precaution' }]),
+    ...(input.region === null || unit.reference.precautions.get(input.precaution)?.regional
+      ? []
+      : [
+          {
+            path: '$.region',
+            message: 'this precaution binds wherever a drill lists it; leave the region out',
+          },
+        ]),
+    ...(input.side !== null && input.region === null
+      ? [{ path: '$.side', message: 'name the region of this side' }]
+      : []),
     ...(input.until !== null && input.until < since
       ? [{ path: '$.until', message: 'the review date has passed' }]
       : []),
@@ -87,6 +97,7 @@ export async function addPrecaution(
   await unit.rows.precautions.insert({
     ...input,
     since,
+    ...NOT_CLEARED,
     fromClearance: null,
     endedBy: null,
     endedOn: null,

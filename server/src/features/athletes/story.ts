@@ -2,12 +2,11 @@ import type { AthleteRow } from '@yonder/core/contracts';
 import type { CurrentPain, Judgement, Placement, Region, Side } from '@yonder/core/domain';
 import { isPlausible } from '@yonder/core/measure';
 import { covers } from '@yonder/core/safety';
-import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
+import { notFound, refuse } from '../../http/problem.ts';
 import { checkNotAfter } from '../../work/days.ts';
 import type { Unit } from '../../work/unit.ts';
 import { needRow, placementRow, protocolRow } from './rows.ts';
 import { needAthlete, showAthlete } from './stories.ts';
-import { newId } from '../../work/newId.ts';
 
 /** Records what hurts now. */
 export async function addPain(
@@ -58,12 +57,7 @@ export async function putProtocol(
       ? [{ path: '$.date', message: `before the operation it is for, ${since}` }]
       : [],
   );
-  const table = unit.rows.protocols;
-  const where = { athleteId, ...place };
-  const existing = await table.one(where);
-  if (version !== null) await table.change(where, version, protocol, protocolRow);
-  else if (existing) throw new ApiProblem('version-conflict', { current: protocolRow(existing) });
-  else await table.insert({ id: newId(), ...where, ...protocol });
+  await unit.rows.protocols.putAt({ athleteId, ...place }, version, protocol, protocolRow);
   return showAthlete(unit, athleteId);
 }
 
@@ -86,12 +80,8 @@ export async function putNeed(
       : [{ path: '$.value', message: `${input.value} is outside ${min} to ${max} ${test.unit}` }]),
   ]);
   await needAthlete(unit, athleteId, true);
-  const where = { athleteId, ...place };
   const need = { ...input, setBy: unit.actor.name, setOn: unit.today };
-  const existing = await unit.rows.need_overrides.one(where);
-  if (version !== null) await unit.rows.need_overrides.change(where, version, need, needRow);
-  else if (existing) throw new ApiProblem('version-conflict', { current: needRow(existing) });
-  else await unit.rows.need_overrides.insert({ id: newId(), ...where, ...need });
+  await unit.rows.need_overrides.putAt({ athleteId, ...place }, version, need, needRow);
   return showAthlete(unit, athleteId);
 }
 
@@ -132,14 +122,9 @@ export async function putPlacement(
         ],
   );
   await needAthlete(unit, athleteId, true);
-  const table = unit.rows.placements;
-  const where = { athleteId, ...place };
   // The wall clock, whatever day the work is of: it only tells which of two words came later.
   const said = { verdict, by: unit.actor.name, date: unit.today, saidAt: new Date() };
-  const existing = await table.one(where);
-  if (version !== null) await table.change(where, version, said, placementRow);
-  else if (existing) throw new ApiProblem('version-conflict', { current: placementRow(existing) });
-  else await table.insert({ id: newId(), ...where, ...said });
+  await unit.rows.placements.putAt({ athleteId, ...place }, version, said, placementRow);
   return showAthlete(unit, athleteId);
 }
 

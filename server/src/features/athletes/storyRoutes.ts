@@ -2,6 +2,7 @@ import {
   athleteSchemaRow,
   clearanceInputSchema,
   endPainSchema,
+  clearPrecautionSchema,
   endPrecautionSchema,
   gateAnswerInputSchema,
   idSchema,
@@ -18,7 +19,7 @@ import { placementSchema, regionSchema, sideSchema } from '@yonder/core/schemas'
 import { z } from 'zod';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
-import { clearRedFlag, endPain, endPrecaution } from './endings.ts';
+import { clearPrecaution, clearRedFlag, endPain, endPrecaution } from './endings.ts';
 import { answerTopic } from './gate.ts';
 import { addInjury, addPrecaution, removeInjury } from './service.ts';
 import { showAthlete } from './stories.ts';
@@ -122,6 +123,18 @@ function safetyEndpoints(): Endpoint[] {
       params: child,
       body: endPrecautionSchema,
       handler: ({ unit, params, body }) => endPrecaution(unit, params.athleteId, params.id, body),
+    }),
+    endpoint({
+      ...common,
+      id: 'clearPrecaution',
+      method: 'post',
+      path: '/athletes/:athleteId/precautions/:id/clearance',
+      summary: 'Record the clearance of a precaution by a named clinician',
+      least: 'clinician',
+      audits: 'precaution.clear',
+      params: child,
+      body: clearPrecautionSchema,
+      handler: ({ unit, params, body }) => clearPrecaution(unit, params.athleteId, params.id, body),
     }),
     endpoint({
       ...common,

@@ -24,6 +24,7 @@ import { useKeptForm } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { DayInput } from '../../components/DayInput.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
+import { ExposureFields } from './ExposureFields.tsx';
 import classes from './AthleteForm.module.css';
 
 export const EMPTY_ATHLETE: AthleteFields = {
@@ -36,6 +37,7 @@ export const EMPTY_ATHLETE: AthleteFields = {
   dominantLeg: null,
   trainingYears: 0,
   tasks: [],
+  exposure: [],
   kit: [],
   minutes: 10,
   minutesBuild: null,
@@ -348,6 +350,7 @@ export function AthleteForm({ initial, keptAs, submitLabel, busy, error, onSubmi
         <Who form={form} />
         <Measures form={form} />
         <Tasks form={form} />
+        <ExposureFields form={form} />
         <Habits form={form} />
         <LoadLimits form={form} />
         <Kit form={form} />

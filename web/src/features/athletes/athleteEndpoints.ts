@@ -82,6 +82,14 @@ const athletesApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
+    clearPrecaution: build.mutation<AthleteRow, OfAthlete<object> & { id: string }>({
+      query: ({ athleteId, id, body }) => ({
+        url: `/athletes/${athleteId}/precautions/${id}/clearance`,
+        method: 'POST',
+        body,
+      }),
+      invalidatesTags: touched,
+    }),
     addPain: build.mutation<AthleteRow, OfAthlete<object>>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/pains`, creates: true, body }),
       invalidatesTags: touched,
@@ -129,6 +137,7 @@ export const {
   useAddInjuryMutation,
   useRemoveInjuryMutation,
   useAddPrecautionMutation,
+  useClearPrecautionMutation,
   useEndPrecautionMutation,
   useAddPainMutation,
   useEndPainMutation,

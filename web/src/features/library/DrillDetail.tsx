@@ -1,4 +1,4 @@
-import { COVER_MATCH } from '@yonder/core/reference';
+import { COVER_MATCH, kitText } from '@yonder/core/reference';
 import { Alert, Button, Group, Text, Title } from '@mantine/core';
 import type { OwnDrillRow } from '@yonder/core/contracts';
 import type { Drill } from '@yonder/core/reference';
@@ -27,7 +27,7 @@ function Facts({ drill }: { drill: Drill }) {
     ['For', drill.regions.primary.map((r) => REGION_LABEL[r]).join(', ')],
     ['Kind', `${CATEGORY_LABEL[drill.category]}, ${drill.contraction.replaceAll('-', ' ')}`],
     ['Position', drill.position.replaceAll('-', ' ')],
-    ['Kit', drill.equipment.map((kit) => kit.replaceAll('-', ' ')).join(', ') || 'none'],
+    ['Kit', kitText(drill) || 'none'],
     [
       'Dose',
       `${sets.default} × ${amount.default} ${MEASURE[measure]}${side} (${sets.min}–${sets.max} × ${amount.min}–${amount.max})`,

@@ -59,7 +59,9 @@ function Editor({ initial, row, keptAs }: EditorProps) {
   const complete = ({ looser, ...values }: OwnDrill): OwnDrill => ({
     ...values,
     ...(looser && looserOf(values).traits.length > 0 ? { looser } : {}),
-    contraindications: [...new Set([...values.contraindications, ...requiredPrecautions(values)])],
+    contraindications: [
+      ...new Set([...values.contraindications, ...requiredPrecautions(values, bundled.data.precautions)]),
+    ],
   });
   const { form, done, ...before } = useKeptForm<OwnDrill>(keptAs, 'A drill of your own', {
     initialValues: initial,

@@ -3,6 +3,7 @@ import { IconDownload, IconPlus, IconSearch } from '@tabler/icons-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { REGIONS } from '@yonder/core/domain';
 import { kitWords } from '@yonder/core/formats';
+import { kitText } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
 import { CATEGORY_LABEL, nameOf, REGION_LABEL } from '@yonder/core/words';
 import { useMemo, useRef } from 'react';
@@ -136,7 +137,7 @@ function DrillList({
                 </b>
                 <span className="muted">
                   {CATEGORY_LABEL[drill.category]} · {nameOf(reference, drill.ladder)} {drill.level} ·{' '}
-                  {drill.equipment.join(', ').replaceAll('-', ' ') || 'no kit'}
+                  {kitText(drill) || 'no kit'}
                 </span>
               </button>
             </li>

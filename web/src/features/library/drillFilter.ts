@@ -1,4 +1,4 @@
-import { coversRestriction } from '@yonder/core/reference';
+import { coversRestriction, kitWordsOf } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
 import { searchDrills } from './search.ts';
 
@@ -58,7 +58,9 @@ export function filterDrills(reference: Reference, filter: DrillFilter): Drill[]
         (!filter.restriction || coversRestriction(drill, filter.restriction)) &&
         (!filter.category || drill.category === filter.category) &&
         (!filter.kit ||
-          (filter.kit === 'none' ? drill.equipment.length === 0 : drill.equipment.includes(filter.kit))) &&
+          (filter.kit === 'none'
+            ? kitWordsOf(drill).length === 0
+            : kitWordsOf(drill).includes(filter.kit))) &&
         (!filter.position || drill.position === filter.position) &&
         (!filter.level || matchesLevel(drill, filter.level)) &&
         (!pattern || (drill.patterns?.[pattern.id] ?? pattern.ladders[drill.ladder] ?? 0) >= 0.4)

@@ -1,4 +1,4 @@
-import { COVER_MATCH } from '@yonder/core/reference';
+import { COVER_MATCH, kitWordsOf } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
 import MiniSearch from 'minisearch';
 
@@ -74,13 +74,13 @@ function indexOf(reference: Reference): MiniSearch {
         .map((s) => `sore ${reference.restrictions.get(s.restriction)?.region ?? ''}`)
         .join(' '),
       regions: drill.regions.primary.map((region) => reference.regions.get(region)?.name ?? '').join(' '),
-      kit: drill.equipment.join(' '),
+      kit: kitWordsOf(drill).join(' '),
       words: [
         drill.category,
         drill.position,
         drill.contraction,
         ...(drill.category === 'raise' ? ['warmup'] : []),
-        ...(drill.equipment.length === 0 ? ['nokit'] : []),
+        ...(kitWordsOf(drill).length === 0 ? ['nokit'] : []),
         ...(drill.loadClass === 'unloaded' ||
         (drill.loadClass === 'partial' && drill.intensityClass === 'low')
           ? ['lowload']

@@ -1,7 +1,8 @@
 import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
-import { precautionInputSchema } from '@yonder/core/contracts';
+import { clearPrecautionSchema, precautionInputSchema } from '@yonder/core/contracts';
 import type { PrecautionRow } from '@yonder/core/contracts';
-import { nameOf } from '@yonder/core/words';
+import { REGIONS } from '@yonder/core/domain';
+import { nameOf, REGION_LABEL, SIDE_LABEL } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
 import { Refusal } from '../../components/Refusal.tsx';
@@ -13,28 +14,53 @@ import { useReference } from '../../app/reference.tsx';
 import { DayInput } from '../../components/DayInput.tsx';
 import { useAppSelector } from '../../app/store.ts';
 import { dayText, today } from '../../app/today.ts';
-import { useAddPrecautionMutation, useEndPrecautionMutation } from '../athletes/athleteEndpoints.ts';
+import {
+  useAddPrecautionMutation,
+  useClearPrecautionMutation,
+  useEndPrecautionMutation,
+} from '../athletes/athleteEndpoints.ts';
+import { SIDES } from './sides.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Story.module.css';
 
 const SEVERITY = { exclude: 'never', clearance: 'hidden until cleared', modify: 'with care' } as const;
+
+type Typed = {
+  precaution: string;
+  reason: string;
+  setBy: string;
+  until: string;
+  region: string | null;
+  side: string | null;
+};
 
 function PrecautionForm() {
   const reference = useReference();
   const { athlete } = useWorkspace();
   const me = useAppSelector((state) => state.session.me);
   const [add, { isLoading, error }] = useAddPrecautionMutation();
-  const { form, done, ...before } = useKeptForm(`precaution/${athlete.id}`, 'A precaution', {
-    initialValues: { precaution: '', reason: '', setBy: me?.clinician.name ?? '', until: '' },
-    validate: (values) =>
-      zod4Resolver(precautionInputSchema.omit({ id: true }))({ ...values, until: values.until || null }),
+  /** What is sent: a region only where the precaution may bind one alone. */
+  const sent = (values: Typed) => {
+    const regional = reference.precautions.get(values.precaution)?.regional === true;
+    const region = regional ? values.region : null;
+    return { ...values, until: values.until || null, region, side: region === null ? null : values.side };
+  };
+  const { form, done, ...before } = useKeptForm<Typed>(`precaution/${athlete.id}`, 'A precaution', {
+    initialValues: {
+      precaution: '',
+      reason: '',
+      setBy: me?.clinician.name ?? '',
+      until: '',
+      region: null,
+      side: null,
+    },
+    validate: (values) => zod4Resolver(precautionInputSchema.omit({ id: true }))(sent(values)),
   });
   const chosen = reference.precautions.get(form.values.precaution);
   return (
     <form
       onSubmit={form.onSubmit((values) => {
-        const body = { ...values, until: values.until || null };
-        add({ athleteId: athlete.id, body })
+        add({ athleteId: athlete.id, body: sent(values) })
           .unwrap()
           .then(
             () => {
@@ -59,6 +85,32 @@ function PrecautionForm() {
           }))}
           {...form.getInputProps('precaution')}
         />
+        {chosen?.regional ? (
+          <>
+            <Select
+              size="xs"
+              w={150}
+              label="Region"
+              clearable
+              placeholder="whole body"
+              data={REGIONS.filter((r) => r !== 'whole-body').map((r) => ({
+                value: r,
+                label: REGION_LABEL[r],
+              }))}
+              {...form.getInputProps('region')}
+            />
+            <Select
+              size="xs"
+              w={110}
+              label="Side"
+              clearable
+              placeholder="both"
+              data={SIDES}
+              disabled={form.values.region === null}
+              {...form.getInputProps('side')}
+            />
+          </>
+        ) : null}
         <TextInput size="xs" w={180} label="Reason" {...form.getInputProps('reason')} />
         <TextInput size="xs" w={140} label="Set by" {...form.getInputProps('setBy')} />
         <DayInput size="xs" label="Review on" {...form.getInputProps('until')} />
@@ -107,11 +159,57 @@ function EndForm({ row }: { row: PrecautionRow }) {
   );
 }
 
+/** A named clinician's clearance of a precaution that binds until one is there. */
+function ClearForm({ row, onDone }: { row: PrecautionRow; onDone: () => void }) {
+  const { athlete } = useWorkspace();
+  const [clear, { isLoading, error }] = useClearPrecautionMutation();
+  const { form, done, ...before } = useKeptForm(`precaution-clearance/${row.id}`, 'A clearance', {
+    initialValues: { by: '', date: today(), scope: '' },
+    validate: zod4Resolver(clearPrecautionSchema.omit({ version: true })),
+  });
+  return (
+    <form
+      noValidate
+      onSubmit={form.onSubmit((values) => {
+        clear({ athleteId: athlete.id, id: row.id, body: { ...values, version: row.version } })
+          .unwrap()
+          .then(
+            () => {
+              done();
+              onDone();
+            },
+            () => undefined,
+          );
+      })}
+    >
+      <RestoredNote {...before} />
+      <Group align="flex-end" gap={6}>
+        <TextInput size="xs" w={150} label="Cleared by (clinician's name)" {...form.getInputProps('by')} />
+        <DayInput size="xs" label="On" {...form.getInputProps('date')} />
+        <TextInput size="xs" w={200} label="Written scope" {...form.getInputProps('scope')} />
+        <Button size="xs" variant="light" type="submit" loading={isLoading}>
+          Record clearance
+        </Button>
+      </Group>
+      <Refusal error={error} mt={4} />
+    </form>
+  );
+}
+
+/** "knee, left" of a precaution that binds one region; nothing for the others. */
+function placeText({ region, side }: PrecautionRow): string {
+  if (region === null) return '';
+  return ` (${REGION_LABEL[region].toLowerCase()}${side === null ? '' : `, ${SIDE_LABEL[side]}`})`;
+}
+
 /** Precautions with who set them and why; each binds until a named person ends it. */
 export function Precautions() {
   const reference = useReference();
   const { athlete } = useWorkspace();
   const [ending, setEnding] = useState<string | null>(null);
+  const [clearing, setClearing] = useState<string | null>(null);
+  const needsClearance = (row: PrecautionRow) =>
+    row.clearance === null && reference.precautions.get(row.precaution)?.severity === 'clearance';
   const active = athlete.precautions.filter((p) => p.ended === null);
   const ended = athlete.precautions.filter((p) => p.ended !== null);
   return (
@@ -123,14 +221,28 @@ export function Precautions() {
         {active.map((row) => (
           <li key={row.id} className={classes.line}>
             <span>
-              <b>{nameOf(reference, row.precaution)}</b>, set by {row.setBy} {dayText(row.since)}
+              <b>
+                {nameOf(reference, row.precaution)}
+                {placeText(row)}
+              </b>
+              , set by {row.setBy} {dayText(row.since)}
               {row.reason ? `: ${row.reason}` : ''}
               {row.until ? `. Review ${dayText(row.until)}${row.until < today() ? ', due' : ''}` : ''}
+              {row.clearance
+                ? `. Cleared by ${row.clearance.by} ${dayText(row.clearance.date)}: ${row.clearance.scope}`
+                : ''}
             </span>
-            {ending === row.id ? (
+            {clearing === row.id ? (
+              <ClearForm row={row} onDone={() => setClearing(null)} />
+            ) : ending === row.id ? (
               <EndForm row={row} />
             ) : (
               <Allowed least="clinician">
+                {needsClearance(row) ? (
+                  <Button size="compact-xs" variant="subtle" onClick={() => setClearing(row.id)}>
+                    Cleared…
+                  </Button>
+                ) : null}
                 <Button size="compact-xs" variant="subtle" onClick={() => setEnding(row.id)}>
                   End…
                 </Button>

@@ -30,7 +30,7 @@ function LooserField({ form }: { form: DrillForm }) {
 /** Load, fatigue, skill, and the precautions that stop it; those its traits bring are always among them. */
 export function LoadFields({ form }: { form: DrillForm }) {
   const reference = useReference();
-  const required = requiredPrecautions(form.values);
+  const required = requiredPrecautions(form.values, reference.data.precautions);
   return (
     <Fieldset legend="Load and precautions">
       <SimpleGrid cols={2} spacing="xs">

@@ -6,15 +6,18 @@ import { useFiguresQuery } from '../../figures/figureEndpoints.ts';
 
 /** Tells what a drill as it is typed is looser in than what it comes from: ids or words; none when it is as tight. */
 export function useLooser(): (values: OwnDrill) => { source: Drill | null; traits: string[] } {
-  const { drills: shipped } = useBundledReference();
+  const { drills: shipped, data } = useBundledReference();
   const { data: figures } = useFiguresQuery();
   return useCallback(
     (values) => {
       const own = new Map((figures?.drills ?? []).map(({ drill }) => [drill.id, drill]));
       const source = sourceOf(shipped, own, values);
-      const contraindications = [...values.contraindications, ...requiredPrecautions(values)];
+      const contraindications = [
+        ...values.contraindications,
+        ...requiredPrecautions(values, data.precautions),
+      ];
       return { source, traits: looserTraits({ ...values, contraindications }, source) };
     },
-    [shipped, figures],
+    [shipped, data, figures],
   );
 }

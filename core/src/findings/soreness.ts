@@ -1,0 +1,52 @@
+import { addDays } from '../domain/index.ts';
+import type { Region, Side, Standing } from '../domain/index.ts';
+import type { Reference } from '../reference/index.ts';
+
+/** Days for which pain on a test still says something of today (editable). */
+export const PAIN_DAYS = 14;
+
+/** Pain of a region and side that counts today, 0–10, with where and how it is felt and where it was told. */
+export interface Soreness {
+  readonly region: Region;
+  readonly side: Side;
+  readonly nrs: number;
+  readonly aspect: Standing['athlete']['pains'][0]['aspect'];
+  readonly feel: Standing['athlete']['pains'][0]['feel'];
+  readonly source: 'told' | 'test';
+  readonly since: string;
+  /** The test on which it was felt; null when it was told. */
+  readonly test: string | null;
+}
+
+/** What hurts today: pain told and not ended, and pain on a test of the last days, the latest of each test and side. */
+export function soreness(reference: Reference, standing: Standing): Soreness[] {
+  const { today } = standing;
+  const told = standing.athlete.pains
+    .filter((pain) => pain.since <= today && (pain.ended === null || pain.ended > today))
+    .map((pain): Soreness => {
+      const { region, side, nrs, aspect, feel, since } = pain;
+      return { region, side, nrs, aspect, feel, source: 'told', since, test: null };
+    });
+  const from = addDays(today, -PAIN_DAYS);
+  const latest = new Map<string, Soreness>();
+  for (const { date, results } of standing.screenings) {
+    if (date < from || date > today) continue;
+    for (const { test, side, pain } of results) {
+      const region = reference.tests.get(test)?.region;
+      const key = `${test}/${side}`;
+      const before = latest.get(key);
+      if (!region || (before && before.since > date)) continue;
+      const { nrs = 0, aspect, feel } = pain ?? {};
+      latest.set(key, { region, side, nrs, aspect, feel, source: 'test', since: date, test });
+    }
+  }
+  return [...told, ...latest.values()].filter(({ nrs }) => nrs > 0);
+}
+
+/** The worst of what hurts today in a region on a side; "both" asks for either. */
+export function sorest(sore: readonly Soreness[], region: Region, side: Side | 'both'): number {
+  return sore
+    .filter((one) => one.region === region)
+    .filter((one) => side === 'both' || side === 'central' || one.side === 'central' || one.side === side)
+    .reduce((worst, { nrs }) => Math.max(worst, nrs), 0);
+}
