@@ -8,6 +8,7 @@ import type { Barrier } from '../reasons/index.ts';
 import { kitWordsOf, missingKit } from '../reference/index.ts';
 import type { Drill, Phase } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
+import { leadSideOf } from './leadSide.ts';
 import { BUILDER, MODE_TIMING } from './settings.ts';
 
 /** Why a drill cannot be chosen: the rule and what it is about. */
@@ -97,20 +98,28 @@ export function softRule(context: RuleContext, drill: Drill): Ineligible | null 
   return loadRule(context, drill);
 }
 
-/** Sides a drill can be given to: both (or central) always together for drills that are not unilateral. */
+/**
+ * Sides a drill can be given to: both (or central) always together for drills that are not unilateral, and the leading
+ * side alone for what rehearses an action that has one.
+ */
 export function openSides(
   context: RuleContext,
   drill: Drill,
   pinned: boolean,
 ): { open: OpenSide[]; closed: string | null } {
   const { sides } = drillSafety(context.reference, drill, context.safety);
-  const wanted: ItemSide[] = drill.unilateral
-    ? [
-        ...(sides.left && sides.right ? (['both'] as const) : []),
-        ...(sides.left ? (['left'] as const) : []),
-        ...(sides.right ? (['right'] as const) : []),
-      ]
-    : ['both'];
+  const lead = leadSideOf(context.reference, context.standing, drill);
+  const wanted: ItemSide[] = !drill.unilateral
+    ? ['both']
+    : lead !== null
+      ? sides[lead]
+        ? [lead]
+        : []
+      : [
+          ...(sides.left && sides.right ? (['both'] as const) : []),
+          ...(sides.left ? (['left'] as const) : []),
+          ...(sides.right ? (['right'] as const) : []),
+        ];
   let closed: string | null = null;
   const open = wanted.flatMap((side): OpenSide[] => {
     const state = levelState(context, drill, side);

@@ -1,5 +1,11 @@
 import { z } from 'zod';
-import { doseShareSchema, ownTaskSchema, painLimitsSchema, referenceEditSchema } from '../domain/caseFile.ts';
+import {
+  doseShareSchema,
+  ownTaskSchema,
+  ownTestSchema,
+  painLimitsSchema,
+  referenceEditSchema,
+} from '../domain/caseFile.ts';
 import { isoDaySchema, sideSchema } from '../domain/vocabulary.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
 import { ownDrillRowSchema } from './library.ts';
@@ -38,6 +44,13 @@ const practiceTaskRowSchema = ownTaskSchema
   .meta({ id: 'PracticeTask' });
 export type PracticeTaskRow = z.infer<typeof practiceTaskRowSchema>;
 
+export const practiceTestInputSchema = ownTestSchema.omit({ id: true }).extend({ id: newIdSchema });
+export const changedTestSchema = ownTestSchema.omit({ id: true }).extend({ version: versionSchema });
+const practiceTestRowSchema = ownTestSchema
+  .extend({ rowId: idSchema, version: versionSchema })
+  .meta({ id: 'PracticeTest' });
+export type PracticeTestRow = z.infer<typeof practiceTestRowSchema>;
+
 /** Everything a practice set instead of, or beside, the reference. */
 export const figuresSchema = z
   .object({
@@ -45,6 +58,7 @@ export const figuresSchema = z
     painLimits: painLimitsSchema.nullable(),
     edits: z.array(figureRowSchema).describe('in force and set back, newest first'),
     tasks: z.array(practiceTaskRowSchema),
+    tests: z.array(practiceTestRowSchema),
     drills: z.array(ownDrillRowSchema),
     doseShares: z.array(doseShareSchema),
   })

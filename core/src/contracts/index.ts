@@ -125,6 +125,7 @@ export {
 export type { ImportedDrills, OwnDrillRow, TemplateFields, TemplateRow } from './library.ts';
 export {
   changedTaskSchema,
+  changedTestSchema,
   figureEffectSchema,
   figureBackSchema,
   figureInputSchema,
@@ -132,5 +133,13 @@ export {
   figuresSchema,
   painLimitsInputSchema,
   practiceTaskInputSchema,
+  practiceTestInputSchema,
 } from './figures.ts';
-export type { FigureEffect, FigureInput, FigureRow, Figures, PracticeTaskRow } from './figures.ts';
+export type {
+  FigureEffect,
+  FigureInput,
+  FigureRow,
+  Figures,
+  PracticeTaskRow,
+  PracticeTestRow,
+} from './figures.ts';

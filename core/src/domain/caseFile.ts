@@ -223,6 +223,26 @@ export const ownTaskSchema = z.strictObject({
 });
 export type OwnTask = z.infer<typeof ownTaskSchema>;
 
+/**
+ * A test of the practice's own, in a unit that tests have. `cutOff` is where it counts as short, below it when higher is
+ * better; null leaves that to tasks and needs.
+ */
+export const ownTestSchema = z.strictObject({
+  id,
+  name: z.string().trim().min(2).max(120),
+  region: regionSchema,
+  quantity: z.enum(['range', 'strength', 'endurance-reps', 'endurance-hold', 'power', 'balance']),
+  sides: z.enum(['per-side', 'central']),
+  unit: z.enum(['deg', 'cm', 's', 'N', 'N/kg', 'Nm/kg', 'reps', '%limb-length']),
+  better: z.enum(['higher', 'lower']),
+  procedure: z.string().trim().min(3, 'how is it done?').max(1000),
+  plausible: z.strictObject({ min: z.number(), max: z.number() }),
+  sem: z.number().gt(0).describe('standard error of measurement, in the unit'),
+  cutOff: nullable(z.number()),
+  informs: z.array(id).min(1, 'what does it say something about?').max(10),
+});
+export type OwnTest = z.infer<typeof ownTestSchema>;
+
 /** Upper end of "fine" pain and the stop limit, 0–10, of the practice's own. */
 export const painLimitsSchema = z
   .strictObject({ fine: painScoreSchema, stop: painScoreSchema })
@@ -250,6 +270,7 @@ export type DoseShare = z.infer<typeof doseShareSchema>;
 export const practiceFiguresSchema = z.strictObject({
   reference: z.array(referenceEditSchema).default([]),
   tasks: z.array(ownTaskSchema).default([]),
+  tests: z.array(ownTestSchema).default([]),
   drills: z.array(ownDrillSchema).default([]),
   doseShares: z.array(doseShareSchema).default([]),
 });

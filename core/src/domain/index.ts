@@ -16,6 +16,7 @@ export type {
   Judgement,
   Placement,
   OwnTask,
+  OwnTest,
   ReferenceEdit,
   RoutineItem,
   Screening,

@@ -283,7 +283,7 @@ describe('a case in ids of before', () => {
       routine: {
         issued: TODAY,
         mode: 'restore',
-        items: [item('toe-on-wall-stretch', { setup: { 'foot-wall-distance': 6 } })],
+        items: [item('toe-on-wall-stretch', { measure: 'hold-seconds', setup: { 'foot-wall-distance': 6 } })],
       },
     });
     expect(caseFaults(bundledReference, old).length).toBeGreaterThan(0);
@@ -292,7 +292,7 @@ describe('a case in ids of before', () => {
     expect(input.athlete.placements[0]?.ladder).toBe('raise-skip');
     expect(mapped.map(({ path }) => path)).toEqual([
       '$.athlete.placements[0].ladder',
-      '$.routine.items[0].setup["foot-wall-distance"]',
+      expect.stringMatching(/setup.*foot-wall-distance/),
     ]);
     expect(renewedCase(bundledReference, input).mapped).toEqual([]);
   });

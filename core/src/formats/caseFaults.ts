@@ -1,4 +1,4 @@
-import type { Case, OwnTask, ReferenceEdit, RoutineItem, ScreeningResult } from '../domain/index.ts';
+import type { Case, OwnTask, OwnTest, ReferenceEdit, RoutineItem, ScreeningResult } from '../domain/index.ts';
 import { tempoSeconds } from '../dose/index.ts';
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
 import { kitWordsOf, practiceReference } from '../reference/index.ts';
@@ -193,6 +193,24 @@ function ownTaskFaults(list: FaultList, reference: Reference, task: OwnTask, at:
   });
 }
 
+function ownTestFaults(list: FaultList, reference: Reference, test: OwnTest, at: Path): void {
+  test.informs.forEach((id, i) =>
+    list.known(reference.restrictions, 'restriction', id, [...at, 'informs', i]),
+  );
+  const { min, max } = test.plausible;
+  if (min >= max) list.add([...at, 'plausible', 'max'], `must be above the least value, ${min}`);
+  else if (test.cutOff !== null && (test.cutOff < min || test.cutOff > max))
+    list.add([...at, 'cutOff'], `${test.cutOff} is outside ${min} to ${max} ${test.unit}`);
+  if (reference.tests.has(test.id)) list.add([...at, 'id'], `"${test.id}" is a test of the reference`);
+}
+
+/** Faults of one test of the practice's own, at paths that start at the test itself. */
+export function testFaults(reference: Reference, test: OwnTest): CaseFault[] {
+  const list = new FaultList();
+  ownTestFaults(list, reference, test, []);
+  return list.faults;
+}
+
 /** Faults of one edited figure, at paths that start at the edit itself. */
 export function referenceEditFaults(reference: Reference, edit: ReferenceEdit): CaseFault[] {
   const list = new FaultList();
@@ -341,8 +359,9 @@ function routineFaults(list: FaultList, reference: Reference, input: Case): void
 /** Everything in a schema-valid case that the reference or the calendar contradicts. Empty when the case is sound. */
 export function caseFaults(bundled: Reference, input: Case): CaseFault[] {
   const list = new FaultList();
-  const { tasks, drills } = input.overrides;
-  const reference = practiceReference(bundled, { reference: [], tasks, drills });
+  const { tasks, tests, drills } = input.overrides;
+  const reference = practiceReference(bundled, { reference: [], tasks, tests, drills });
+  tests.forEach((test, i) => ownTestFaults(list, bundled, test, ['overrides', 'tests', i]));
   addOwnDrillFaults(list, bundled, drills, ['overrides', 'drills']);
   athleteFaults(list, reference, input);
   overrideFaults(list, reference, input);

@@ -6,6 +6,7 @@ export {
   referenceEditFaults,
   resultFaults,
   schemaFaults,
+  testFaults,
   taskFaults,
 } from './caseFaults.ts';
 export { jsonPath } from './faultList.ts';

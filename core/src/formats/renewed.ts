@@ -49,9 +49,10 @@ export function renewedCase(reference: Reference, input: Case): { input: Case; m
       mapped.push({ path: jsonPath(['routine', 'items', i, 'setup', variable]), message: says });
     return renewed.item;
   });
-  const schools = Object.entries(input.schools).filter(([id]) => {
-    const gone = reference.data.renamed[id]?.length === 0;
-    if (gone) mapped.push({ path: jsonPath(['schools', id]), message: 'this school is gone; left out' });
+  const schools = Object.entries(input.schools).filter(([id, option]) => {
+    const gone = [id, `${id}/${option}`].some((key) => reference.data.renamed[key]?.length === 0);
+    if (gone)
+      mapped.push({ path: jsonPath(['schools', id]), message: 'no longer offered; the default stands' });
     return !gone;
   });
   return {

@@ -1,5 +1,7 @@
 import type { Case, DoseShare, OwnTask, ReferenceEdit } from '../domain/index.ts';
+import { MDC95_PER_SEM } from './figures.ts';
 import { withOwnDrills } from './ownDrills.ts';
+import { withOwnTests } from './ownTests.ts';
 import type {
   Demand,
   DoseCell,
@@ -60,9 +62,6 @@ export function createReference(data: ReferenceData): Reference {
     },
   };
 }
-
-/** 1.96·√2·SEM with the factor rounded as practitioners print it (FORMULAS 5). */
-export const MDC95_PER_SEM = 2.77;
 
 const EDITED = 'edited by the practice';
 
@@ -143,15 +142,27 @@ function withShares(
 
 /** What of a case's overrides changes the reference itself. */
 export type PracticeFigures = Pick<Case['overrides'], 'reference' | 'tasks'> &
-  Partial<Pick<Case['overrides'], 'drills' | 'doseShares'>>;
+  Partial<Pick<Case['overrides'], 'tests' | 'drills' | 'doseShares'>>;
 
 /**
- * The reference with a practice's edited figures, dose shares, own tasks and own drills in place; the given one is left as it is. Applying
+ * The reference with a practice's edited figures, dose shares, own tasks, tests and drills in place; the given one is left as it is. Applying
  * the same figures twice changes nothing more.
  */
-export function practiceReference(reference: Reference, figures: PracticeFigures): Reference {
-  const { reference: edits, tasks: own, drills: ownDrills = [], doseShares = [] } = figures;
-  if (edits.length + own.length + ownDrills.length + doseShares.length === 0) return reference;
+export function practiceReference(bundled: Reference, figures: PracticeFigures): Reference {
+  const {
+    reference: edits,
+    tasks: own,
+    tests: ownTests = [],
+    drills: ownDrills = [],
+    doseShares = [],
+  } = figures;
+  if (edits.length + own.length + ownTests.length + ownDrills.length + doseShares.length === 0)
+    return bundled;
+  // Its own tests first: its figures, tasks and drills may name them.
+  const reference =
+    ownTests.length > 0
+      ? createReference({ ...bundled.data, ...withOwnTests(bundled.data, ownTests) })
+      : bundled;
   const tests = reference.data.tests.map((test) =>
     edits.filter((edit) => edit.test === test.id).reduce(editTest, test),
   );

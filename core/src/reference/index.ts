@@ -1,4 +1,5 @@
-export { createReference, practiceReference, MDC95_PER_SEM } from './createReference.ts';
+export { createReference, practiceReference } from './createReference.ts';
+export { MDC95_PER_SEM } from './figures.ts';
 export { demandIndexOf } from './drillFigures.ts';
 export { COVER_MATCH, coversRestriction, reachesSide } from './serves.ts';
 export { inheritedTraits, looserTraits, sourceOf } from './inherited.ts';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bundledData, bundledReference } from './bundled.ts';
-import { MDC95_PER_SEM, practiceReference } from './createReference.ts';
+import { practiceReference } from './createReference.ts';
+import { MDC95_PER_SEM } from './figures.ts';
 import type { PracticeFigures } from './createReference.ts';
 import { kitWordsOf } from './kit.ts';
 import { referenceDataSchema } from './schema.ts';

@@ -542,8 +542,11 @@ const sessionCheckSchema = z.object({
   ifFailed: z.string(),
 });
 
-/** Ladders and drills that were renamed or split, with what stands for them, or beside them, now. */
-const renamedSchema = z.record(id, z.array(id).min(1));
+/**
+ * Ladders and drills that were renamed or split, with what stands for them, or beside them, now; schools and their options
+ * ("school/option") that are gone stand with nothing.
+ */
+const renamedSchema = z.record(z.string(), z.array(id));
 
 /** Every reference file under its own name, as one document. */
 export const referenceDataSchema = z.object({

@@ -14,6 +14,7 @@ export {
   judgementSchema,
   needOverrideSchema,
   ownTaskSchema,
+  ownTestSchema,
   painLimitsSchema,
   placementSchema,
   practiceFiguresSchema,

@@ -114,6 +114,7 @@ describe('the second shape', () => {
       '2026-11-27-one-door',
       '2026-11-27-levels-seen',
       '2026-11-27-exposure',
+      '2026-11-27-own-tests',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();
     const before = await old();

@@ -17,6 +17,7 @@ import {
   needOverrideSchema,
   ownDrillSchema,
   ownTaskSchema,
+  ownTestSchema,
   painAspectSchema,
   painFeelSchema,
   painLimitsSchema,
@@ -205,6 +206,7 @@ export const TABLES = {
     sport: text,
     demands: ownTaskSchema.shape.demands,
   }),
+  own_tests: z.object({ ...ofPractice, slug: text, test: ownTestSchema }),
   own_drills: z.object({
     ...ofPractice,
     slug: text,

@@ -41,6 +41,19 @@ const SEEN = { verdict: 'fine' };
 const NEED = { value: 8, reason: MARK };
 const FIGURE = { test: 'wblt-distance', path: 'sem', value: 0.7, reason: MARK };
 const TASK = { name: MARK, sport: MARK, demands: [{ test: 'heel-raise-reps', value: 30, side: 'both' }] };
+const OWN_TEST = {
+  name: MARK,
+  region: 'knee',
+  quantity: 'endurance-reps',
+  sides: 'per-side',
+  unit: 'reps',
+  better: 'higher',
+  procedure: MARK,
+  plausible: { min: 0, max: 60 },
+  sem: 2,
+  cutOff: 15,
+  informs: ['quadriceps-strength-deficit'],
+};
 const ROUTINE = {
   on: TODAY,
   mode: 'prepare',
@@ -223,6 +236,17 @@ const practice: Record<string, Arrange> = {
     const id = randomUUID();
     await owner.post('/figures/tasks', { id, ...TASK }).expect(201);
     return { path: `/figures/tasks/${id}?version=1` };
+  },
+  addTest: async () => withId('/figures/tests', OWN_TEST),
+  changeTest: async (owner) => {
+    const id = randomUUID();
+    await owner.post('/figures/tests', { id, ...OWN_TEST }).expect(201);
+    return { path: `/figures/tests/${id}`, body: { ...OWN_TEST, version: 1 } };
+  },
+  removeTest: async (owner) => {
+    const id = randomUUID();
+    await owner.post('/figures/tests', { id, ...OWN_TEST }).expect(201);
+    return { path: `/figures/tests/${id}?version=1` };
   },
   addDrill: async () => withId('/library/drills', { drill }),
   changeDrill: async (owner) => {

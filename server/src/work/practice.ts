@@ -1,5 +1,5 @@
 import type { Practice } from '@yonder/core/assess';
-import type { OwnTask, ReferenceEdit } from '@yonder/core/domain';
+import type { OwnTask, OwnTest, ReferenceEdit } from '@yonder/core/domain';
 import { practiceReference } from '@yonder/core/reference';
 import type { OwnDrill, PracticeFigures, Reference } from '@yonder/core/reference';
 import type { RowOf } from '../db/schema.ts';
@@ -37,6 +37,11 @@ export function taskOf({ slug, name, sport, demands }: RowOf<'practice_tasks'>):
   return { id: slug, name, sport, demands };
 }
 
+/** A stored test as the core reads it; the column wins over what stands in the document. */
+export function testOf({ test, slug }: RowOf<'own_tests'>): OwnTest {
+  return { ...test, id: slug };
+}
+
 /** A stored drill as the core reads it; the column wins over what stands in the document. */
 export function drillOf({ drill, slug }: RowOf<'own_drills'>): OwnDrill {
   return { ...drill, id: slug };
@@ -56,10 +61,12 @@ async function load(unit: Source): Promise<PracticeSettings> {
   const practice = await rows.practices.need({ id: practiceId }, 'Practice');
   const edits = await rows.reference_edits.all({ endedOn: null }, { sort: ['test', 'path', 'task'] });
   const tasks = await rows.practice_tasks.all({}, { sort: ['slug'] });
+  const tests = await rows.own_tests.all({}, { sort: ['slug'] });
   const drills = await rows.own_drills.all({}, { sort: ['slug'] });
   const figures = {
     reference: edits.map(editOf),
     tasks: tasks.map(taskOf),
+    tests: tests.map(testOf),
     drills: drills.map(drillOf),
     doseShares: practice.doseShares,
   };

@@ -22,8 +22,8 @@ export function ReferenceProvider({ children }: { children: ReactNode }) {
     if (!data) return { practice: bundled, bundled };
     const reference = data.edits.filter((edit) => edit.ended === null);
     const drills = data.drills.map((row) => row.drill);
-    const { tasks, doseShares } = data;
-    return { practice: practiceReference(bundled, { reference, tasks, drills, doseShares }), bundled };
+    const { tasks, tests, doseShares } = data;
+    return { practice: practiceReference(bundled, { reference, tasks, tests, drills, doseShares }), bundled };
   }, [bundled, data]);
   return <ReferenceContext value={both}>{children}</ReferenceContext>;
 }

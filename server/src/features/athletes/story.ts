@@ -68,7 +68,7 @@ export async function putNeed(
   place: { test: string; side: Side },
   { version, ...input }: { value: number; reason: string; version: number | null },
 ): Promise<AthleteRow> {
-  const test = unit.reference.tests.get(place.test);
+  const test = (await unit.practice()).reference.tests.get(place.test);
   if (!test) throw notFound('Test');
   const { min, max } = test.plausible;
   refuse([

@@ -1,5 +1,6 @@
 import {
   changedTaskSchema,
+  changedTestSchema,
   doseSharesInputSchema,
   figureEffectSchema,
   figureBackSchema,
@@ -9,6 +10,7 @@ import {
   idSchema,
   painLimitsInputSchema,
   practiceTaskInputSchema,
+  practiceTestInputSchema,
   versionQuerySchema,
 } from '@yonder/core/contracts';
 import { z } from 'zod';
@@ -136,7 +138,49 @@ function taskEndpoints(): Endpoint[] {
   ];
 }
 
-/** A practice's own figures and tasks. */
+function testEndpoints(): Endpoint[] {
+  return [
+    endpoint({
+      ...common,
+      id: 'addTest',
+      method: 'post',
+      path: '/figures/tests',
+      summary: 'Add a test of the practice’s own',
+      least: 'clinician',
+      audits: 'test.add',
+      status: 201,
+      body: practiceTestInputSchema,
+      handler: ({ unit, body }) => service.addTest(unit, body),
+      again: ({ unit }) => service.readFigures(unit),
+    }),
+    endpoint({
+      ...common,
+      id: 'changeTest',
+      method: 'put',
+      path: '/figures/tests/:id',
+      summary: 'Change a test of the practice’s own',
+      least: 'clinician',
+      audits: 'test.change',
+      params: one,
+      body: changedTestSchema,
+      handler: ({ unit, params, body }) => service.changeTest(unit, params.id, body),
+    }),
+    endpoint({
+      ...common,
+      id: 'removeTest',
+      method: 'delete',
+      path: '/figures/tests/:id',
+      summary: 'Remove a test that nothing rests on',
+      least: 'clinician',
+      audits: 'test.remove',
+      params: one,
+      query: versionQuerySchema,
+      handler: ({ unit, params, query }) => service.removeTest(unit, params.id, query.version),
+    }),
+  ];
+}
+
+/** A practice's own figures, tasks and tests. */
 export function figureEndpoints(): Endpoint[] {
-  return [...settingEndpoints(), ...taskEndpoints()];
+  return [...settingEndpoints(), ...taskEndpoints(), ...testEndpoints()];
 }

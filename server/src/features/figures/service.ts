@@ -1,10 +1,16 @@
-import type { FigureInput, FigureRow, Figures, PracticeTaskRow } from '@yonder/core/contracts';
-import type { DoseShare, OwnTask, ReferenceEdit } from '@yonder/core/domain';
-import { referenceEditFaults, taskFaults } from '@yonder/core/formats';
+import type {
+  FigureInput,
+  FigureRow,
+  Figures,
+  PracticeTaskRow,
+  PracticeTestRow,
+} from '@yonder/core/contracts';
+import type { DoseShare, OwnTask, OwnTest, ReferenceEdit } from '@yonder/core/domain';
+import { referenceEditFaults, taskFaults, testFaults } from '@yonder/core/formats';
 import type { Reference } from '@yonder/core/reference';
 import type { RowOf } from '../../db/schema.ts';
 import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
-import { editOf, taskOf } from '../../work/practice.ts';
+import { editOf, taskOf, testOf } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
 import { ownDrillRow } from '../library/drillRow.ts';
 import { slugOf } from './slug.ts';
@@ -19,11 +25,16 @@ function taskRow(row: RowOf<'practice_tasks'>): PracticeTaskRow {
   return { ...taskOf(row), rowId: row.id, version: row.version };
 }
 
+function testRow(row: RowOf<'own_tests'>): PracticeTestRow {
+  return { ...testOf(row), rowId: row.id, version: row.version };
+}
+
 /** Everything the practice set, with the history of every figure. */
 export async function readFigures({ rows, practiceId }: Unit): Promise<Figures> {
   const practice = await rows.practices.need({ id: practiceId }, 'Practice');
   const edits = await rows.reference_edits.all({}, { sort: [['createdAt', 'DESC']] });
   const tasks = await rows.practice_tasks.all({}, { sort: ['name'] });
+  const tests = await rows.own_tests.all({}, { sort: ['slug'] });
   const drills = await rows.own_drills.all({}, { sort: ['slug'] });
   const { version, painLimits, doseShares } = practice;
   return {
@@ -31,6 +42,7 @@ export async function readFigures({ rows, practiceId }: Unit): Promise<Figures> 
     painLimits,
     edits: edits.map(figureRow),
     tasks: tasks.map(taskRow),
+    tests: tests.map(testRow),
     drills: drills.map(ownDrillRow),
     doseShares,
   };
@@ -128,7 +140,7 @@ type TaskFields = Omit<OwnTask, 'id'>;
 
 /** Adds a task of the practice's own. */
 export async function addTask(unit: Unit, { id, ...task }: TaskFields & { id: string }): Promise<Figures> {
-  refuse(taskFaults(unit.reference, { id: 'new', ...task }));
+  refuse(taskFaults((await unit.practice()).reference, { id: 'new', ...task }));
   await holdPractice(unit);
   const { figures } = await unit.practice();
   const taken = new Set([...unit.reference.demands.keys(), ...figures.tasks.map((t) => t.id)]);
@@ -142,7 +154,7 @@ export async function changeTask(
   id: string,
   { version, ...task }: TaskFields & { version: number },
 ): Promise<Figures> {
-  refuse(taskFaults(unit.reference, { id: 'new', ...task }));
+  refuse(taskFaults((await unit.practice()).reference, { id: 'new', ...task }));
   await unit.rows.practice_tasks.change({ id }, version, task, taskRow);
   return readFigures(unit);
 }
@@ -160,5 +172,69 @@ export async function removeTask(unit: Unit, id: string, version: number): Promi
     throw new ApiProblem('in-use', { detail });
   }
   await unit.rows.practice_tasks.remove({ id }, version, taskRow);
+  return readFigures(unit);
+}
+
+type TestFields = Omit<OwnTest, 'id'>;
+
+/** What a practice's own test may not change once results are stored under it: they would say something else. */
+const FIXED = ['sides', 'unit', 'better', 'region'] as const;
+
+async function resultsOf(unit: Unit, slug: string): Promise<number> {
+  const [row] = await unit.query<{ n: number }>(
+    `SELECT count(*)::int AS n FROM results WHERE practice_id = :practiceId AND test = :slug`,
+    { practiceId: unit.practiceId, slug },
+  );
+  return row?.n ?? 0;
+}
+
+/** Adds a test of the practice's own. */
+export async function addTest(unit: Unit, { id, ...fields }: TestFields & { id: string }): Promise<Figures> {
+  await holdPractice(unit);
+  const { reference } = await unit.practice();
+  const slug = slugOf(fields.name, new Set(reference.tests.keys()), 'test');
+  const test = { ...fields, id: slug };
+  refuse(testFaults(unit.reference, test));
+  await unit.rows.own_tests.insert({ id, slug, test });
+  return readFigures(unit);
+}
+
+/** Changes a test on the version it was read at; what its stored results mean stays. */
+export async function changeTest(
+  unit: Unit,
+  id: string,
+  { version, ...fields }: TestFields & { version: number },
+): Promise<Figures> {
+  const row = await unit.rows.own_tests.need({ id }, 'Test', { lock: true });
+  const test = { ...fields, id: row.slug };
+  const stored = await resultsOf(unit, row.slug);
+  refuse([
+    ...testFaults(unit.reference, test),
+    ...FIXED.filter((key) => stored > 0 && test[key] !== row.test[key]).map((key) => ({
+      path: `$.${key}`,
+      message: `${stored} results are stored with it; make another test instead`,
+    })),
+  ]);
+  await unit.rows.own_tests.change({ id }, version, { test }, testRow);
+  return readFigures(unit);
+}
+
+/** Removes a test of the practice's own; refused while results, tasks or needs rest on it. */
+export async function removeTest(unit: Unit, id: string, version: number): Promise<Figures> {
+  const { slug } = await unit.rows.own_tests.need({ id }, 'Test', { lock: true });
+  const { figures } = await unit.practice();
+  const results = await resultsOf(unit, slug);
+  const tasks = figures.tasks.filter((task) => task.demands.some((d) => d.test === slug));
+  const edits = figures.reference.filter((edit) => edit.test === slug);
+  const needs = await unit.rows.need_overrides.count({ test: slug });
+  const uses = [
+    results > 0 ? `${results} results` : null,
+    ...tasks.map((task) => `the task "${task.name}"`),
+    edits.length > 0 ? 'figures of its own' : null,
+    needs > 0 ? `${needs} own needs` : null,
+  ].filter((use) => use !== null);
+  if (uses.length > 0)
+    throw new ApiProblem('in-use', { detail: `It is used by ${uses.join(', ')}; take it from there first` });
+  await unit.rows.own_tests.remove({ id }, version, testRow);
   return readFigures(unit);
 }

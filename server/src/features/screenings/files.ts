@@ -81,7 +81,7 @@ export async function importScreenings(unit: Unit, { rows }: ImportScreenings): 
       safetyState(unit.reference, athleteOf(story), unit.today),
     ]),
   );
-  checkResults(
+  await checkResults(
     unit,
     rows.flatMap(({ athleteId, result }, i) => {
       const safety = safetyOf.get(athleteId);
@@ -118,8 +118,9 @@ export async function exportScreenings(unit: Unit, athleteId?: string): Promise<
      ORDER BY s.date, a.name, r.test, r.side`,
     { practiceId: unit.practiceId, athleteId: athleteId ?? null },
   );
+  const { reference } = await unit.practice();
   const data = results.map(({ name, date, test, side, value }) =>
-    screeningCsvRow(unit.reference, name, date, { ...(value as ScreeningResult), test, side }),
+    screeningCsvRow(reference, name, date, { ...(value as ScreeningResult), test, side }),
   );
   return Papa.unparse({ fields: [...CSV_FIELDS], data }, { escapeFormulae: /^[=@\t\r]/ });
 }

@@ -2,6 +2,7 @@ import { sameJson } from '@yonder/core/domain';
 import type { Page, PageQuery, ResultRow, ScreeningRow } from '@yonder/core/contracts';
 import type { ScreeningResult, Side } from '@yonder/core/domain';
 import { resultFaults } from '@yonder/core/formats';
+import type { Reference } from '@yonder/core/reference';
 import { isBlocked, safetyState, testAllowed } from '@yonder/core/safety';
 import type { SafetyState } from '@yonder/core/safety';
 import type { RowOf } from '../../db/schema.ts';
@@ -85,8 +86,8 @@ export async function readScreeningOf(unit: Unit, athleteId: string, date: strin
 }
 
 /** Why a test may not be done today: a blocked region, or one that a protocol has not ticked; null when it may. */
-function refusalOf(unit: Unit, safety: SafetyState, result: ScreeningResult): string | null {
-  const test = unit.reference.tests.get(result.test);
+function refusalOf(reference: Reference, safety: SafetyState, result: ScreeningResult): string | null {
+  const test = reference.tests.get(result.test);
   if (!test) return null;
   const block = safety.blocks.find(
     (b) => b.level !== 'P' && (b.region === 'all' || b.region === test.region),
@@ -110,14 +111,15 @@ export interface Placed {
 }
 
 /** Refuses results that cannot be (400, each at its path), then those that may not be (422). */
-export function checkResults(unit: Unit, placed: readonly Placed[]): void {
+export async function checkResults(unit: Unit, placed: readonly Placed[]): Promise<void> {
+  const { reference } = await unit.practice();
   refuse(
     placed.flatMap(({ result, at }) =>
-      resultFaults(unit.reference, result).map((f) => ({ ...f, path: f.path.replace('$', at) })),
+      resultFaults(reference, result).map((f) => ({ ...f, path: f.path.replace('$', at) })),
     ),
   );
   const errors = placed.flatMap(({ result, safety, at }) => {
-    const refused = refusalOf(unit, safety, result);
+    const refused = refusalOf(reference, safety, result);
     return refused === null ? [] : [{ path: `${at}.test`, message: refused }];
   });
   if (errors.length > 0) throw new ApiProblem('blocked', { errors });
@@ -151,7 +153,7 @@ export async function putResults(
   results: readonly ScreeningResult[],
 ): Promise<void> {
   const safety = await safetyToday(unit, athleteId);
-  checkResults(
+  await checkResults(
     unit,
     results.map((result, i) => ({ result, safety, at: `$[${i}]` })),
   );
@@ -168,9 +170,10 @@ export async function putResult(
   result: ScreeningResult,
   version: number | null,
 ): Promise<ResultRow> {
-  refuse(resultFaults(unit.reference, result));
+  const { reference } = await unit.practice();
+  refuse(resultFaults(reference, result));
   const screening = await needScreening(unit, screeningId);
-  const refused = refusalOf(unit, await safetyToday(unit, screening.athleteId), result);
+  const refused = refusalOf(reference, await safetyToday(unit, screening.athleteId), result);
   if (refused !== null) throw new ApiProblem('blocked', { detail: refused });
   const { test, side, ...value } = result;
   const where = { screeningId, test, side };

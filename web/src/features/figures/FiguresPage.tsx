@@ -11,6 +11,7 @@ import { FigureCard } from './FigureCard.tsx';
 import classes from './Figures.module.css';
 import { useFiguresQuery } from './figureEndpoints.ts';
 import { OwnTasks } from './OwnTasks.tsx';
+import { OwnTests } from './OwnTests.tsx';
 import { PainLimits } from './PainLimits.tsx';
 
 function TestPicker({
@@ -107,12 +108,16 @@ export function FiguresPage() {
       <Tabs defaultValue="tests" keepMounted={false}>
         <Tabs.List mb="sm">
           <Tabs.Tab value="tests">Tests</Tabs.Tab>
+          <Tabs.Tab value="own-tests">Own tests</Tabs.Tab>
           <Tabs.Tab value="tasks">Own sport tasks</Tabs.Tab>
           <Tabs.Tab value="dose">Dose</Tabs.Tab>
           <Tabs.Tab value="pain">Pain limits</Tabs.Tab>
         </Tabs.List>
         <Tabs.Panel value="tests">
           <Figures />
+        </Tabs.Panel>
+        <Tabs.Panel value="own-tests">
+          <OwnTests />
         </Tabs.Panel>
         <Tabs.Panel value="tasks">
           <OwnTasks />

@@ -1,10 +1,18 @@
-import type { FigureEffect, FigureInput, FigureRow, Figures, PracticeTaskRow } from '@yonder/core/contracts';
-import type { DoseShare, OwnTask } from '@yonder/core/domain';
+import type {
+  FigureEffect,
+  FigureInput,
+  FigureRow,
+  Figures,
+  PracticeTaskRow,
+  PracticeTestRow,
+} from '@yonder/core/contracts';
+import type { DoseShare, OwnTask, OwnTest } from '@yonder/core/domain';
 import { api } from '../../app/api.ts';
 
 /** A figure to set; its id is made when it is sent. */
 export type NewFigure = Omit<FigureInput, 'id'>;
 type TaskInput = Omit<OwnTask, 'id'> & { version: number | null };
+type TestInput = Omit<OwnTest, 'id'> & { version: number | null };
 
 /** A changed figure touches whatever is judged by it; a refused change touches nothing. */
 const touched = (_result: unknown, error: unknown) =>
@@ -53,6 +61,20 @@ const figuresApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
+    saveTest: build.mutation<Figures, { rowId: string | null; body: TestInput }>({
+      query: ({ rowId, body: { version, ...fields } }) =>
+        rowId === null
+          ? { url: '/figures/tests', creates: true, body: fields }
+          : { url: `/figures/tests/${rowId}`, method: 'PUT', body: { ...fields, version } },
+      invalidatesTags: touched,
+    }),
+    removeTest: build.mutation<Figures, Pick<PracticeTestRow, 'rowId' | 'version'>>({
+      query: ({ rowId, version }) => ({
+        url: `/figures/tests/${rowId}?version=${version}`,
+        method: 'DELETE',
+      }),
+      invalidatesTags: touched,
+    }),
   }),
 });
 
@@ -65,4 +87,6 @@ export const {
   useSetPainLimitsMutation,
   useSaveTaskMutation,
   useRemoveTaskMutation,
+  useSaveTestMutation,
+  useRemoveTestMutation,
 } = figuresApi;

@@ -9,7 +9,7 @@ import { CATEGORY_LABEL, duration, percent, setupText } from '@yonder/core/words
 import { useRef } from 'react';
 import type { KeyboardEvent } from 'react';
 import { DoseLine } from './DoseLine.tsx';
-import { LevelSeen } from './LevelSeen.tsx';
+import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
-import { LevelSeen } from './LevelSeen.tsx';
+import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import classes from './Routine.module.css';
 import { useEdit } from './useEdit.ts';
 

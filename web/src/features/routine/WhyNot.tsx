@@ -8,7 +8,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
 import { requestChanged } from './draftSlice.ts';
-import { LevelSeen } from './LevelSeen.tsx';
+import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import classes from './Routine.module.css';
 
 interface Props {

@@ -21,6 +21,7 @@ import { HowTo } from './HowTo.tsx';
 import classes from './Screen.module.css';
 import { useFinishScreeningMutation, useScreeningsQuery } from './screeningEndpoints.ts';
 import { TestEntry } from './TestEntry.tsx';
+import { TryOut } from './TryOut.tsx';
 import { TestList } from './TestList.tsx';
 import { testsOfRegion } from './testsOfRegion.ts';
 import { useBattery } from './useBattery.ts';
@@ -240,7 +241,10 @@ export function ScreenPage() {
           ) : null}
           <FinishBar visit={visit} state={state} />
         </div>
-        {active ? <HowTo test={active} called={helped} /> : null}
+        <div className={classes.help}>
+          {active ? <HowTo test={active} called={helped} /> : null}
+          <TryOut key={region} />
+        </div>
       </div>
     </div>
   );

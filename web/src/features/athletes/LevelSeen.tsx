@@ -4,9 +4,8 @@ import type { Drill } from '@yonder/core/reference';
 import { shortDay } from '../../app/today.ts';
 import { useMay } from '../../app/may.ts';
 import { Refusal } from '../../components/Refusal.tsx';
-import { usePutPlacementMutation, useRemovePlacementMutation } from '../athletes/saidEndpoints.ts';
-import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
-import classes from './Routine.module.css';
+import { usePutPlacementMutation, useRemovePlacementMutation } from './saidEndpoints.ts';
+import { useWorkspace } from './WorkspaceContext.tsx';
 
 const SEEN = { fine: 'Seen, fine', 'too-hard': 'Too hard' } as const;
 
@@ -40,7 +39,7 @@ export function LevelSeen({ drill, side, offers, onTooHard }: Props) {
   if (!may('clinician')) return null;
   return (
     <>
-      <Group gap={6} className={classes.seen}>
+      <Group gap={6}>
         {said ? (
           <Text size="sm">
             {SEEN[said.verdict]}: {said.by}
