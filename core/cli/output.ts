@@ -3,7 +3,7 @@ import type { BuildReport } from '../src/builder/index.ts';
 import type { FindingsReport } from '../src/findings/index.ts';
 import type { CaseFault } from '../src/formats/index.ts';
 import type { ProgressReport } from '../src/progress/index.ts';
-import { infeasibleText } from '../src/words/index.ts';
+import { infeasibleText, reasonText } from '../src/words/index.ts';
 import { bundledReference } from '../src/reference/bundled.ts';
 
 /** Decimals of a number by the name of its field: probabilities and shares four, measured figures two, others three. */
@@ -75,7 +75,12 @@ export function buildOutput(report: BuildReport): object {
   return rounded({
     routine: report.routine,
     general: report.general,
-    uncovered: report.uncovered,
+    unserved: report.unserved.map((u) => ({ ...u, because: [reasonText(bundledReference, u.because)] })),
+    unused: report.unused && {
+      ...report.unused,
+      because: report.unused.because.map((reason) => reasonText(bundledReference, reason)),
+    },
+    dayRules: report.dayRules,
     warnings: report.warnings,
     infeasible: infeasible ?? null,
     blocked: report.blocked,

@@ -7,7 +7,8 @@ import type { FindingsReport, Judged } from '../findings/index.ts';
 import type { LevelContext } from '../levels/index.ts';
 import { practiceReference } from '../reference/index.ts';
 import type { Reference } from '../reference/index.ts';
-import { safetyState } from '../safety/index.ts';
+import { dayRules, safetyState, soreness, YOUTH_AGE } from '../safety/index.ts';
+import type { SafetyState } from '../safety/index.ts';
 
 /** A practice: the reference with its own figures, tasks and drills in place, its schools and its pain limits. */
 export interface Practice extends PracticeStance {
@@ -24,21 +25,47 @@ export interface Assessment extends Judged, LevelContext {
   readonly doses: Readonly<Record<Mode, DoseContext>>;
 }
 
+/** What binds on a day, with the rules of the day from what hurts; and the pain limits they go by. */
+export function safetyOn(
+  practice: Practice,
+  record: Pick<AthleteRecord, 'athlete' | 'screenings'>,
+  day: IsoDay,
+): { safety: SafetyState; limits: { fine: number; stop: number } } {
+  const { reference } = practice;
+  const calm = safetyState(reference, record.athlete, day);
+  const limits = painLimits(reference, practice, calm.age);
+  const sore = soreness(reference, { ...record, today: day });
+  return { safety: { ...calm, dayRules: dayRules(sore, limits) }, limits };
+}
+
+/** Restrictions of sore tendons for which the school gives long holds; none under sixteen. */
+function tendonsToHold({ reference, standing, safety }: Judged): Set<string> {
+  const school = schoolOption(reference, standing.schools, 'tendon-isometrics');
+  if (school === 'none' || safety.age < YOUTH_AGE) return new Set();
+  const sore = safety.dayRules.filter(({ band }) => band !== 'above').map(({ region }) => region);
+  const { appliesTo } = reference.data.doseModes.tendonHolds;
+  return new Set(
+    appliesTo.filter((id) => sore.some((region) => region === reference.restrictions.get(id)?.region)),
+  );
+}
+
 /** Judges a record as of a day: stop signs and precautions, estimates, findings, dose. Pure; the day is the clock. */
 export function assess(practice: Practice, record: AthleteRecord, day: IsoDay): Assessment {
   const { reference, schools, painLimits: ownLimits } = practice;
   const standing: Standing = { ...record, schools, painLimits: ownLimits, today: day };
-  const safety = safetyState(reference, record.athlete, day);
+  const { safety, limits } = safetyOn(practice, record, day);
   const judged: Judged = {
     reference,
     standing,
     safety,
-    painLimits: painLimits(reference, standing, safety.age),
+    painLimits: limits,
     estimates: estimateAll(reference, standing, safety),
   };
   const report = judgeFindings(judged);
   const capacities = indexCapacities(report.capacities);
   const stretching = schoolOption(reference, schools, 'static-stretch-before');
+  const amber = new Set(safety.dayRules.filter(({ band }) => band === 'amber').map(({ region }) => region));
+  const tendonHolds = tendonsToHold(judged);
   const doseIn = (mode: Mode): DoseContext => ({
     reference,
     today: day,
@@ -47,6 +74,8 @@ export function assess(practice: Practice, record: AthleteRecord, day: IsoDay): 
     mode,
     capacities,
     stretchCapSeconds: stretchCapSeconds(mode, stretching),
+    tendonHolds,
+    amber,
   });
   const doses = Object.fromEntries(MODES.map((mode) => [mode, doseIn(mode)])) as Record<Mode, DoseContext>;
   return { ...judged, report, capacities, doses };

@@ -22,10 +22,10 @@ const drillsOf = (report: BuildReport) => report.routine?.items.map((item) => it
 
 describe('a built routine', () => {
   it('serves the short side of the stiff ankle within the minutes, proven', () => {
-    const { routine, uncovered } = build(stiffAnkle());
+    const { routine, unserved } = build(stiffAnkle());
     expect(routine?.totalSeconds).toBeLessThanOrEqual(600);
     expect(routine?.gap).toBeLessThanOrEqual(0.005);
-    expect(uncovered).toEqual([]);
+    expect(unserved).toEqual([]);
     const served = routine?.items.flatMap((item) => item.serves.map((s) => `${s.restriction}/${s.side}`));
     expect(served).toEqual(
       expect.arrayContaining(['ankle-dorsiflexion-limit/left', 'calf-endurance-deficit/left']),

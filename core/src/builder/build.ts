@@ -4,10 +4,11 @@ import type { MipSolver } from './mip.ts';
 import { clashingPins, forbiddenPins } from './pins.ts';
 import type { Infeasible } from './pins.ts';
 import { prepareBuild } from './prepared.ts';
-import { reportOf, sharpenOf, uncoveredOf } from './report.ts';
+import { reportOf, sharpenOf } from './report.ts';
 import type { BuildReport } from './report.ts';
 import { solvePlan } from './solvePlan.ts';
 import type { SolvedPlan, SolveHooks } from './solvePlan.ts';
+import { unservedBy } from './unserved.ts';
 
 /** What a caller wants to hear while a build goes on. */
 export interface BuildHooks {
@@ -32,13 +33,14 @@ export function buildRoutine(
     routine: null,
     general: prepared.general,
     sharpen: sharpenOf(prepared),
-    uncovered: uncoveredOf(prepared, null),
+    unserved: unservedBy(prepared, []),
+    unused: null,
+    dayRules: prepared.safety.dayRules,
     warnings: [],
     infeasible,
     blocked: prepared.report.blocked,
   });
-  if (prepared.report.blocked.some((block) => block.region === 'all'))
-    return { ...none(null), uncovered: [] };
+  if (prepared.report.blocked.some((block) => block.region === 'all')) return { ...none(null), unserved: [] };
   const forbidden = forbiddenPins(prepared.problem.pins, prepared.options);
   if (forbidden.length > 0) return none(forbidden);
   const { onReport } = hooks;

@@ -1,7 +1,8 @@
 import { sameJson } from '../domain/index.ts';
 import type { RoutineItem, Side } from '../domain/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
-import { drillSafety } from '../safety/index.ts';
+import { DAY_LOADS, drillSafety, loadOn } from '../safety/index.ts';
+import type { DayRule } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
 import { reachesSide } from '../reference/index.ts';
@@ -34,8 +35,7 @@ function servingReasons(prepared: Prepared, option: Option): Reason[] {
     })
     .sort((a, b) => b.weighted.weight * b.match - a.weighted.weight * a.match)
     .map(({ weighted, match }): Reason => {
-      if (weighted.from === 'pattern')
-        return { rule: 'rehearses', pattern: prepared.request.pattern ?? '', match };
+      if (weighted.from === 'pattern') return { rule: 'rehearses', pattern: option.rehearses ?? '', match };
       return {
         rule: 'serves',
         restriction: weighted.restriction,
@@ -63,6 +63,17 @@ function otherSideOf(
   return served.length > 0 && served.every((id) => measured.has(id)) ? 'enough' : 'not-measured';
 }
 
+/** A region that hurts a little today and that the drill works: asked about afterwards. */
+function watchedRegion(prepared: Prepared, drillId: string): DayRule | undefined {
+  const drill = prepared.reference.drills.get(drillId);
+  return prepared.safety.dayRules.find(
+    (rule) =>
+      drill &&
+      rule.band !== 'above' &&
+      (drill.regions.primary.includes(rule.region) || loadOn(drill, rule.region) >= DAY_LOADS.amber),
+  );
+}
+
 /** Why an option is worth choosing: what it serves, its phase, its level, its dose, its side. */
 export function optionReasons(prepared: Prepared, option: Option): Reason[] {
   const reasons = servingReasons(prepared, option);
@@ -77,6 +88,8 @@ export function optionReasons(prepared: Prepared, option: Option): Reason[] {
   const { perSide } = option.item;
   if (perSide && perSide.left.sets !== perSide.right.sets)
     reasons.push({ rule: 'extra-set', side: perSide.left.sets > perSide.right.sets ? 'left' : 'right' });
+  const watched = watchedRegion(prepared, option.drill);
+  if (watched) reasons.push({ rule: 'watch', region: watched.region, pain: watched.nrs });
   if (prepared.request.prefer.includes(option.drill))
     reasons.push({ rule: 'preferred', drill: option.drill });
   return reasons;
@@ -150,20 +163,4 @@ export function explainItems(prepared: Prepared, items: readonly RoutineItem[]):
       ],
     };
   });
-}
-
-/** Restrictions that want coverage and that no item serves. */
-export function uncoveredBy(
-  prepared: Prepared,
-  explained: readonly ItemExplanation[],
-): { restriction: string; side: Side; weight: number }[] {
-  return prepared.weights
-    .filter((weighted) => weighted.priority >= BUILDER.coverWanted)
-    .filter(
-      (weighted) =>
-        !explained.some((e) =>
-          e.serves.some((s) => s.restriction === weighted.restriction && s.side === weighted.side),
-        ),
-    )
-    .map(({ restriction, side, weight }) => ({ restriction, side, weight }));
 }

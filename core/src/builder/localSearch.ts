@@ -1,5 +1,6 @@
 import { seededRandom } from '../random/index.ts';
 import { TIMING } from '../dose/index.ts';
+import { bandCost } from './bands.ts';
 import { planValue } from './problem.ts';
 import type { Problem } from './problem.ts';
 import type { Option } from './options.ts';
@@ -8,7 +9,6 @@ import { BUILDER } from './settings.ts';
 /** A plan under construction with everything needed to price one more option quickly. */
 class PartialPlan {
   readonly chosen: number[] = [];
-  private readonly ladders = new Set<string>();
   private readonly perNeed = new Map<number, number[]>();
   private readonly used: number[];
   private readonly floorHere: number[];
@@ -16,12 +16,14 @@ class PartialPlan {
   private readonly kit = new Map<string, number>();
   private seconds = 0;
   private readonly problem: Problem;
-  private readonly limitWeights: readonly (readonly number[])[];
+  private readonly tables: Tables;
+  private readonly bandSums: number[];
 
-  constructor(problem: Problem, limitWeights: readonly (readonly number[])[]) {
+  constructor(problem: Problem, tables: Tables) {
     this.problem = problem;
-    this.limitWeights = limitWeights;
+    this.tables = tables;
     this.used = problem.limits.map(() => 0);
+    this.bandSums = problem.bands.map(() => 0);
     this.floorHere = problem.phases.map(() => 0);
     this.uprightHere = problem.phases.map(() => 0);
   }
@@ -37,7 +39,10 @@ class PartialPlan {
     const here = option.floor ? this.floorHere : this.uprightHere;
     here[option.phase] = (here[option.phase] ?? 0) + by;
     this.seconds += by * (option.seconds + TIMING.changeover);
-    this.limitWeights[index]?.forEach((weight, l) => (this.used[l] = (this.used[l] ?? 0) + by * weight));
+    for (const [l, weight] of this.tables.limits[index] ?? [])
+      this.used[l] = (this.used[l] ?? 0) + by * weight;
+    for (const [b, weight] of this.tables.bands[index] ?? [])
+      this.bandSums[b] = (this.bandSums[b] ?? 0) + by * weight;
     for (const kit of option.kit) this.kit.set(kit, (this.kit.get(kit) ?? 0) + by);
     for (const { need, value } of option.benefit) {
       const values = this.perNeed.get(need) ?? [];
@@ -50,14 +55,12 @@ class PartialPlan {
 
   add(index: number): void {
     this.chosen.push(index);
-    this.ladders.add(this.option(index).ladder);
     this.shift(index, 1);
   }
 
   remove(position: number): void {
     const [index] = this.chosen.splice(position, 1);
     if (index === undefined) return;
-    this.ladders.delete(this.option(index).ladder);
     this.shift(index, -1);
   }
 
@@ -79,11 +82,9 @@ class PartialPlan {
 
   fits(index: number): boolean {
     const option = this.option(index);
-    if (this.chosen.length >= this.problem.maxDrills || this.ladders.has(option.ladder)) return false;
-    const weights = this.limitWeights[index] ?? [];
-    for (let l = 0; l < weights.length; l += 1) {
-      if ((this.used[l] ?? 0) + (weights[l] ?? 0) > (this.problem.limits[l]?.most ?? 0) + 1e-9) return false;
-    }
+    if (this.chosen.length >= this.problem.maxDrills) return false;
+    for (const [l, weight] of this.tables.limits[index] ?? [])
+      if ((this.used[l] ?? 0) + weight > (this.problem.limits[l]?.most ?? 0) + 1e-9) return false;
     const most = this.problem.seconds + TIMING.changeover;
     if (this.seconds + option.seconds + TIMING.changeover > most) return false;
     const here = option.floor ? this.floorHere : this.uprightHere;
@@ -102,15 +103,15 @@ class PartialPlan {
       const values = this.perNeed.get(need);
       if (!values || values.length === 0) {
         gain += value;
-        if (this.problem.coverWanted.includes(need)) {
-          gain += BUILDER.uncoveredPenalty * (this.problem.weights[need]?.weight ?? 0);
-        }
         continue;
       }
       gain += rankSum([...values, value].sort((a, b) => b - a)) - rankSum(values);
     }
-    const here = (this.floorHere[option.phase] ?? 0) + (this.uprightHere[option.phase] ?? 0);
-    if (here < (this.problem.phaseMinimum[option.phase] ?? 0)) gain += BUILDER.phaseMinimumPenalty;
+    for (const [b, weight] of this.tables.bands[index] ?? []) {
+      const band = this.problem.bands[b];
+      const sum = this.bandSums[b] ?? 0;
+      if (band) gain += bandCost(band, sum) - bandCost(band, sum + weight);
+    }
     return gain;
   }
 
@@ -158,13 +159,23 @@ function placePins(plan: PartialPlan, problem: Problem): boolean {
 const byGain = (gain: number) => gain;
 const bySecond = (gain: number, option: Option) => gain / (option.seconds + TIMING.changeover);
 
-function limitTable(problem: Problem): number[][] {
-  return problem.options.map((option) => problem.limits.map((limit) => limit.weight(option)));
+/** Of each option the limits and bands it counts in, by place, with how much. */
+interface Tables {
+  readonly limits: readonly (readonly (readonly [number, number])[])[];
+  readonly bands: readonly (readonly (readonly [number, number])[])[];
+}
+
+function tablesOf(problem: Problem): Tables {
+  const sparse = (rows: readonly { weight: (option: Option) => number }[]) =>
+    problem.options.map((option) =>
+      rows.map((row, place) => [place, row.weight(option)] as const).filter(([, weight]) => weight !== 0),
+    );
+  return { limits: sparse(problem.limits), bands: sparse(problem.bands) };
 }
 
 /** The plainest plan: pins, then again and again the option with the most gain per second that still fits. */
 export function greedyPlan(problem: Problem): Option[] | null {
-  const plan = new PartialPlan(problem, limitTable(problem));
+  const plan = new PartialPlan(problem, tablesOf(problem));
   if (!placePins(plan, problem)) return null;
   fill(plan, problem, bySecond);
   return plan.options();
@@ -177,7 +188,7 @@ const LOCAL_SEARCH_ROUNDS = 140;
  * gives the same plan). Null when the pins do not fit together.
  */
 export function localSearch(problem: Problem, rounds: number = LOCAL_SEARCH_ROUNDS): Option[] | null {
-  const table = limitTable(problem);
+  const table = tablesOf(problem);
   const start = (score: (gain: number, option: Option) => number) => {
     const plan = new PartialPlan(problem, table);
     if (!placePins(plan, problem)) return null;

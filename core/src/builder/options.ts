@@ -3,11 +3,13 @@ import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
-import { kitUsed, patternTag, reachesSide, rehearsalTag } from '../reference/index.ts';
-import type { Drill, Phase } from '../reference/index.ts';
+import { kitUsed, patternTag, reachesSide } from '../reference/index.ts';
+import type { Drill } from '../reference/index.ts';
+import { nearestAction } from './dayActions.ts';
 import { fitsPhase, hardRule, isFiller, openSides, rangesWithReserve, softRule } from './rules.ts';
 import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
 import { BUILDER } from './settings.ts';
+import type { TodaysPhase } from './structures.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** One way to include a drill: phase, side and sets, with what it gives and costs. */
@@ -24,6 +26,12 @@ export interface Option {
   readonly floor: boolean;
   readonly kit: readonly string[];
   readonly category: Drill['category'];
+  readonly temperature: number;
+  readonly intensity: Drill['intensityClass'];
+  /** An easy mobilising rung that may stand beside a working one of its ladder. */
+  readonly prepares: boolean;
+  /** The action of those that follow which it comes nearest to; null when it rehearses none. */
+  readonly rehearses: string | null;
   /** Benefit per weighted restriction index, match ≥ 0.4 only. */
   readonly benefit: readonly { need: number; value: number; match: number }[];
   /** Small bonus of weaker matches, or the cost of a mere filler. */
@@ -102,7 +110,7 @@ function highestOpen(
   return best ? (context.reference.drills.get(best)?.level ?? drill.level) : drill.level;
 }
 
-/** What rehearsing the action of the day is worth in a phase: the later the phase, the nearer to the action. */
+/** What rehearsing what follows is worth in a phase: the later the phase, the nearer to the action. */
 function rehearsalOf(
   context: RuleContext,
   weights: readonly WeightedRestriction[],
@@ -111,25 +119,22 @@ function rehearsalOf(
 ): Option['benefit'] {
   const need = weights.findIndex((weighted) => weighted.from === 'pattern');
   const weighted = weights[need];
-  if (!weighted) return [];
-  const match = rehearsalTag(context.reference, drill, context.request.pattern ?? '');
-  if (match < BUILDER.coverMatch) return [];
-  return [{ need, match, value: weighted.weight * match * (0.5 + (0.5 * (phase.index + 1)) / phase.of) }];
+  const near = weighted ? nearestAction(context.reference, drill, context.actions) : null;
+  if (!weighted || !near || near.tag < BUILDER.coverMatch) return [];
+  const later = 0.5 + (0.5 * (phase.index + 1)) / phase.of;
+  return [{ need, match: near.tag, value: weighted.weight * near.tag * later }];
 }
 
-/** Fillers that resemble the athlete's tasks and injured regions come first. */
+/** Fillers from where today's work is come first, and what warms more and is nearer to what follows. */
 function fillerScore(context: RuleContext, drill: Drill): number {
-  const regions = new Set<string>(
-    context.standing.athlete.tasks.flatMap(
-      (task) =>
-        context.reference.demands
-          .get(task.id)
-          ?.demands.map((d) => context.reference.tests.get(d.test)?.region ?? 'whole-body') ?? [],
-    ),
-  );
-  const near = drill.regions.primary.some((region) => regions.has(region)) ? 0.5 : 0;
-  const rehearses = patternTag(context.reference, drill, context.request.pattern ?? '');
-  return near + rehearses + drill.raisesTemperature * 0.05 - drill.demandIndex * 0.01;
+  const near = drill.regions.primary.some((region) => context.regions.has(region)) ? 0.5 : 0;
+  const rehearses = nearestTag(context, drill);
+  return near + rehearses + drill.raisesTemperature * 0.15 - drill.demandIndex * 0.01;
+}
+
+/** How near a drill comes to what follows, mobility included: only for putting fillers in order. */
+function nearestTag(context: RuleContext, drill: Drill): number {
+  return Math.max(0, ...context.actions.map((action) => patternTag(context.reference, drill, action)));
 }
 
 function keepBestFillers(options: readonly Option[], context: RuleContext): Option[] {
@@ -231,11 +236,56 @@ function withExtraSet(item: RoutineItem, extra: SetPlan['extra']): RoutineItem {
   return { ...item, perSide: { ...perSide, [extra]: { sets: sets + 1, amount } } };
 }
 
+/** The longest that one drill may take (rulings: a quarter of the time; in a preparation three minutes). */
+function longestSeconds({ request, minutes }: RuleContext): number {
+  const share = BUILDER.oneDrillShare * minutes * 60;
+  const most = request.mode === 'prepare' ? Math.min(share, BUILDER.oneDrillPrepare) : share;
+  return Math.max(BUILDER.oneDrillLeast, most);
+}
+
+/** Near-maximal work ends a preparation only where the school wants it so, and nothing speaks against it. */
+function isTooHard(context: RuleContext, drill: Drill, last: boolean): boolean {
+  return last && context.request.mode === 'prepare' && drill.intensityClass === 'high' && !context.hardFinish;
+}
+
+/** Was the other side measured, and is it enough? Of soreness: nothing hurts there. */
+function otherIsEnough(context: RuleContext, { restriction, side, region }: WeightedRestriction): boolean {
+  const other = side === 'left' ? 'right' : 'left';
+  const found = context.todaysFindings.find((f) => f.restriction === restriction && f.side === other);
+  if (context.reference.restrictions.get(restriction)?.kind === 'load-tolerance')
+    return !context.safety.dayRules.some((rule) => rule.region === region && rule.side === other);
+  return found !== undefined && found.evidence.length > 0 && found.state === 'enough';
+}
+
+/**
+ * The sides a drill is given to today: both, unless only one is open, or what it serves is short on one side and was
+ * measured and is enough on the other.
+ */
+function sidesForToday(
+  context: RuleContext,
+  weights: readonly WeightedRestriction[],
+  drill: Drill,
+  open: readonly OpenSide[],
+): readonly OpenSide[] {
+  const both = open.find(({ side }) => side === 'both');
+  if (!both || !drill.unilateral || context.request.pins.includes(drill.id)) return open;
+  const served = weights.filter(
+    ({ restriction, side }) =>
+      side !== 'central' &&
+      drill.serves.some((s) => s.restriction === restriction && s.match >= BUILDER.coverMatch),
+  );
+  const [first] = served;
+  const oneSided =
+    first !== undefined &&
+    served.every((weighted) => weighted.side === first.side && otherIsEnough(context, weighted));
+  return open.filter(({ side }) => side === (oneSided ? first.side : 'both'));
+}
+
 /** Every way to include one drill, or why a usable drill ends up without any. */
 function optionsOfDrill(
   context: RuleContext,
   dose: DoseContext,
-  phases: readonly Phase[],
+  phases: readonly TodaysPhase[],
   weights: readonly WeightedRestriction[],
   drill: Drill,
   usable: ReadonlyMap<string, OpenSide[]>,
@@ -244,52 +294,72 @@ function optionsOfDrill(
   const pinned = context.request.pins.includes(drill.id);
   const fitting = phases
     .map((phase, index) => ({ phase, index }))
-    .filter(({ phase }) => fitsPhase(drill, phase));
+    .filter(({ phase }) => fitsPhase(context.reference, drill, phase));
   if (fitting.length === 0) return { rule: 'structure-phase', about: drill.category };
   const sets = setsToTry(context, dose, drill);
   const most = Math.max(...sets);
-  const filler = isFiller(drill, reserve);
+  const filler = isFiller(context, drill, reserve);
   const prefer = preferBonus(context, drill);
   const kept = pinned || context.request.prefer.includes(drill.id);
   const heavier = heavierSide(weights, drill);
   const options: Option[] = [];
-  for (const open of usable.get(drill.id) ?? []) {
+  const cap = longestSeconds(context);
+  const near = nearestAction(context.reference, drill, context.actions);
+  let tooLong = false;
+  let aboveMaximum = false;
+  const open = sidesForToday(context, weights, drill, usable.get(drill.id) ?? []);
+  for (const side of open) {
     const below =
-      BUILDER.levelBelow ** Math.max(0, highestOpen(context, drill, open.side, usable) - drill.level);
-    for (const { count, extra } of setPlans(drill, open.side, sets, heavier)) {
+      BUILDER.levelBelow ** Math.max(0, highestOpen(context, drill, side.side, usable) - drill.level);
+    for (const { count, extra } of setPlans(drill, side.side, sets, heavier)) {
       const factorOf = (side: Side) => doseValue(side === extra ? count + 1 : count, most) * below;
-      const { benefit, weak } = worthOf(context, weights, drill, open.side, factorOf);
+      const { benefit, weak } = worthOf(context, weights, drill, side.side, factorOf);
       for (const { phase, index } of fitting) {
         const rehearsal = rehearsalOf(context, weights, drill, { index, of: phases.length });
         const serves = benefit.length + rehearsal.length > 0;
         if (!serves && !kept && (!filler || count !== sets[0])) continue;
-        if (benefit.length === 0 && !kept && drill.unilateral && open.side !== 'both') continue;
-        const { item: even, reason } = dosedItem(dose, drill, open.side, count, phase.id);
+        const { item: even, reason, fits } = dosedItem(dose, drill, side.side, count, phase.id);
+        if (!fits && !kept) {
+          aboveMaximum = true;
+          continue;
+        }
         const item = withExtraSet(even, extra);
+        const seconds = itemSeconds(drill, item);
+        if (seconds > cap && !pinned) {
+          tooLong = true;
+          continue;
+        }
+        if (isTooHard(context, drill, index === phases.length - 1) && !kept) continue;
         const halfSet = extra ? 0.5 : 0;
         options.push({
           drill: drill.id,
           ladder: drill.ladder,
           phase: index,
           item,
-          seconds: itemSeconds(drill, item),
+          seconds,
           fatigue: drill.fatigue * (count + halfSet),
           contacts: drill.dose.measure === 'contacts' ? item.amount * (count + halfSet) : 0,
           staticSeconds: drill.category === 'stretch' ? item.amount * (extra ? count + 1 : count) : 0,
           floor: isFloor(drill.position),
           kit: kitUsed(drill, context.request.kit),
           category: drill.category,
+          temperature: drill.raisesTemperature,
+          intensity: drill.intensityClass,
+          prepares: drill.category === 'mobilise' && drill.demandIndex <= BUILDER.preparesDemand,
+          rehearses: near && near.tag >= BUILDER.coverMatch ? near.action : null,
           benefit: [...benefit, ...rehearsal],
           tie: prefer + weak - (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
           filler: !serves && !kept,
           pinned,
-          open,
+          open: side,
           doseReason: reason,
         });
       }
     }
   }
-  return options.length > 0 ? options : { rule: 'serves-nothing', about: drill.id };
+  if (options.length > 0) return options;
+  if (aboveMaximum) return { rule: 'above-maximum', about: drill.doseTest ?? drill.id };
+  return { rule: tooLong ? 'too-long' : 'serves-nothing', about: drill.id };
 }
 
 /**
@@ -299,7 +369,7 @@ function optionsOfDrill(
 export function createOptions(
   context: RuleContext,
   dose: DoseContext,
-  phases: readonly Phase[],
+  phases: readonly TodaysPhase[],
   weights: readonly WeightedRestriction[],
 ): OptionSet {
   const ineligible = new Map<string, Ineligible>();

@@ -31,8 +31,8 @@ interface Columns {
   readonly kit: Map<string, number>;
   /** need → option index → columns per rank. */
   readonly ranked: Map<number, Map<number, number[]>>;
-  readonly uncovered: Map<number, number>;
-  readonly missing: Map<number, number>;
+  /** Columns of what lies below and above each band. */
+  readonly bands: readonly { readonly under: number | null; readonly over: number | null }[];
   readonly startsUpright: number;
   readonly floors: FloorColumns[];
 }
@@ -104,14 +104,6 @@ function addRanks(model: MipModel, problem: Problem, x: readonly number[]): Colu
 function addCounts(model: MipModel, problem: Problem, x: readonly number[]): void {
   const all = x.map((column): Entry => [column, 1]);
   addRow(model, all, -Infinity, problem.maxDrills);
-  for (const members of group(problem, (option) => option.ladder).values()) {
-    addRow(
-      model,
-      members.map((i): Entry => [x[i] ?? 0, 1]),
-      -Infinity,
-      1,
-    );
-  }
   for (const limit of problem.limits) {
     const entries = problem.options
       .map((option, i): Entry => [x[i] ?? 0, limit.weight(option)])
@@ -126,37 +118,23 @@ function addCounts(model: MipModel, problem: Problem, x: readonly number[]): voi
   }
 }
 
-function addSoft(
-  model: MipModel,
-  problem: Problem,
-  x: readonly number[],
-): Pick<Columns, 'uncovered' | 'missing'> {
-  const uncovered = new Map<number, number>();
-  for (const need of problem.coverWanted) {
-    const slack = addColumn(
-      model,
-      -BUILDER.uncoveredPenalty * (problem.weights[need]?.weight ?? 0),
-      0,
-      1,
-      false,
-    );
-    const entries = problem.options.flatMap((option, i): Entry[] =>
-      option.benefit.some((b) => b.need === need) ? [[x[i] ?? 0, 1]] : [],
-    );
-    addRow(model, [...entries, [slack, 1]], 1, Infinity);
-    uncovered.set(need, slack);
-  }
-  const missing = new Map<number, number>();
-  problem.phaseMinimum.forEach((minimum, phase) => {
-    if (minimum === 0) return;
-    const slack = addColumn(model, -BUILDER.phaseMinimumPenalty, 0, minimum, false);
-    const entries = problem.options.flatMap((option, i): Entry[] =>
-      option.phase === phase ? [[x[i] ?? 0, 1]] : [],
-    );
-    addRow(model, [...entries, [slack, 1]], minimum, Infinity);
-    missing.set(phase, slack);
+function addBands(model: MipModel, problem: Problem, x: readonly number[]): Columns['bands'] {
+  return problem.bands.map((band) => {
+    const entries = problem.options
+      .map((option, i): Entry => [x[i] ?? 0, band.weight(option)])
+      .filter(([, weight]) => weight !== 0);
+    let under: number | null = null;
+    let over: number | null = null;
+    if (band.under > 0) {
+      under = addColumn(model, -band.under, 0, band.least, false);
+      addRow(model, [...entries, [under, 1]], band.least, Infinity);
+    }
+    if (band.over > 0 && band.most < Infinity) {
+      over = addColumn(model, -band.over, 0, Infinity, false);
+      addRow(model, [...entries, [over, -1]], -Infinity, band.most);
+    }
+    return { under, over };
   });
-  return { uncovered, missing };
 }
 
 /**
@@ -328,10 +306,10 @@ export function createPlanModel(problem: Problem): PlanModel {
   const kit = addKit(model, problem, x);
   const ranked = addRanks(model, problem, x);
   addCounts(model, problem, x);
-  const { uncovered, missing } = addSoft(model, problem, x);
+  const bands = addBands(model, problem, x);
   const { startsUpright, floors } = addFloor(model, problem, x);
   addTime(model, problem, x, floors);
-  const columns: Columns = { x, kit, ranked, uncovered, missing, startsUpright, floors };
+  const columns: Columns = { x, kit, ranked, bands, startsUpright, floors };
   return {
     model,
     optionColumn: x,
@@ -344,13 +322,12 @@ export function createPlanModel(problem: Problem): PlanModel {
       for (const [name, column] of kit)
         if (chosen.some((option) => option.kit.includes(name))) point[column] = 1;
       setRankPoint(problem, columns, chosen, point);
-      for (const [need, column] of uncovered) {
-        if (!chosen.some((option) => option.benefit.some((b) => b.need === need))) point[column] = 1;
-      }
-      for (const [phase, column] of missing) {
-        const here = chosen.filter((option) => option.phase === phase).length;
-        point[column] = Math.max(0, (problem.phaseMinimum[phase] ?? 0) - here);
-      }
+      problem.bands.forEach((band, b) => {
+        const { under, over } = columns.bands[b] ?? { under: null, over: null };
+        const sum = chosen.reduce((total, option) => total + band.weight(option), 0);
+        if (under !== null) point[under] = Math.max(0, band.least - sum);
+        if (over !== null) point[over] = Math.max(0, sum - band.most);
+      });
       setFloorPoint(problem, columns, chosen, point);
       return point;
     },

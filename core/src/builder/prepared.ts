@@ -1,63 +1,136 @@
 import type { Assessment } from '../assess/index.ts';
-import type { BuildRequest } from '../domain/index.ts';
+import { monthsBefore } from '../domain/index.ts';
+import type { BuildRequest, Region } from '../domain/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import { schoolOption } from '../findings/index.ts';
+import { START_RULE } from '../levels/index.ts';
+import { relieves, YOUTH_AGE } from '../safety/index.ts';
+import { actionsOfDay } from './dayActions.ts';
 import { dayPattern, findingsForToday } from './dayPattern.ts';
 import { regionsNearLimit } from './nearLimit.ts';
 import { createOptions } from './options.ts';
 import type { OptionSet } from './options.ts';
 import { createProblem } from './problem.ts';
 import type { Problem } from './problem.ts';
+import { fitsPhase, hardRule, openSides, softRule } from './rules.ts';
 import type { RuleContext } from './rules.ts';
-import { BUILDER, FATIGUE_CAP } from './settings.ts';
+import { BUILDER, FATIGUE_CAP, FATIGUE_MINUTES } from './settings.ts';
 import { chooseStructure } from './structures.ts';
-import type { ChosenStructure } from './structures.ts';
+import type { ChosenStructure, TodaysPhase } from './structures.ts';
 import { restrictionWeights } from './weights.ts';
-import type { WeightedRestriction } from './weights.ts';
+import type { Weighed, WeightedRestriction } from './weights.ts';
 
 /** An assessment with a request, ready to be solved; also what swaps, checks and "why not" work on. */
-export interface Prepared extends Assessment {
+export interface Prepared extends Assessment, Weighed {
   readonly request: BuildRequest;
   readonly rules: RuleContext;
   readonly dose: DoseContext;
   readonly chosen: ChosenStructure;
-  readonly weights: readonly WeightedRestriction[];
-  readonly general: boolean;
   readonly options: OptionSet;
   readonly problem: Problem;
 }
 
-function maxDrills(request: BuildRequest, structure: ChosenStructure): number {
+function maxDrills(request: BuildRequest, { structure, minutes }: ChosenStructure): number {
   if (request.maxDrills !== null) return request.maxDrills;
-  const own = structure.structure.totalDrills.max;
-  return request.mode === 'prepare' ? Math.min(own, BUILDER.defaultMaxDrillsPrepare) : own;
+  const byTime = Math.round((minutes * 60) / BUILDER.secondsPerDrill);
+  const { min, max } = structure.totalDrills;
+  return Math.min(Math.max(byTime, BUILDER.fewestDrills, min), max, BUILDER.mostDrills);
 }
 
-/** Works out weights, options and limits for a request. */
+/** Regions that something of today asks for: the focus, else what is weighted. */
+function regionsAsked(request: BuildRequest, weights: readonly WeightedRestriction[]): Set<Region> {
+  const weighted = weights.filter(({ from }) => from !== 'pattern').map(({ region }) => region);
+  return new Set(request.focus.length > 0 ? request.focus : weighted);
+}
+
+/** May a preparation end near maximal? Where the school says so, not under sixteen, and nothing limits it. */
+function endsHard({ reference, standing, safety }: Assessment, request: BuildRequest): boolean {
+  const school = schoolOption(reference, standing.schools, 'breathless-or-conversational');
+  const limited = safety.precautions.some(({ id }) => id === 'exertional-breathing-limit');
+  const from = monthsBefore(standing.today, START_RULE.injuryMonths);
+  const returning = standing.athlete.injuries.some(({ date }) => date >= from);
+  return (
+    request.mode === 'prepare' &&
+    school === 'hard-finish' &&
+    safety.age >= YOUTH_AGE &&
+    !limited &&
+    !returning
+  );
+}
+
+/** Phases with what they hold today: a primer rehearses what follows, where something that does is open. */
+function todaysPhases(rules: RuleContext, phases: readonly TodaysPhase[]): TodaysPhase[] {
+  const { reference, request, actions } = rules;
+  return phases.map((phase) => {
+    if (!phase.primer || request.mode !== 'prepare' || actions.length === 0) return phase;
+    const primed: TodaysPhase = { ...phase, onlyActions: actions };
+    const open = reference.data.drills.some(
+      (drill) =>
+        fitsPhase(reference, drill, primed) &&
+        !hardRule(rules, drill) &&
+        !softRule(rules, drill) &&
+        openSides(rules, drill, false).open.length > 0,
+    );
+    return open ? primed : phase;
+  });
+}
+
+/** Gentle drills of each region that hurts, one of which has to be in. */
+function relievingDrills({ reference, safety }: Assessment) {
+  return safety.dayRules
+    .filter(({ band }) => band === 'amber')
+    .map(({ region, side }) => ({
+      id: `${region}/${side}`,
+      drills: new Set(reference.data.drills.filter((drill) => relieves(drill, region)).map(({ id }) => id)),
+    }));
+}
+
+/** Works out weights, options, limits and wishes for a request. */
 export function prepareBuild(assessment: Assessment, request: BuildRequest): Prepared {
-  const { reference, standing, report, safety } = assessment;
+  const { reference, standing, report } = assessment;
   const day = dayPattern(assessment, request);
+  const { mode, pins, fatigueCap } = request;
+  const chosen = chooseStructure(reference, standing.schools, request);
+  const actions = actionsOfDay(reference, standing, request);
+  const weighed = restrictionWeights(assessment, request, actions, day);
+  const { weights } = weighed;
+  const hardFinish = endsHard(assessment, request);
   const rules: RuleContext = {
     ...assessment,
     request,
     todaysFindings: findingsForToday(report, day),
     nearLimit: regionsNearLimit(reference, standing),
+    minutes: chosen.minutes,
+    hardFinish,
+    actions,
+    regions: regionsAsked(request, weights),
   };
-  const { mode, pins, fatigueCap } = request;
   const dose = assessment.doses[mode];
-  const chosen = chooseStructure(reference, standing.schools, request);
-  const { weights, general } = restrictionWeights(reference, standing, report, safety.age, day);
-  const options = createOptions(rules, dose, chosen.phases, weights);
+  const phases = todaysPhases(rules, chosen.phases);
+  const options = createOptions(rules, dose, phases, weights);
   const problem = createProblem({
     options: options.options,
     weights,
-    phases: chosen.phases,
-    minutes: chosen.minutes,
-    maxDrills: maxDrills(request, chosen),
-    fatigueCap: fatigueCap ?? FATIGUE_CAP[mode],
+    phases,
     mode,
+    seconds: Math.floor(chosen.minutes * 60),
+    maxDrills: maxDrills(request, chosen),
+    fatigueCap: fatigueCap ?? FATIGUE_CAP[mode] * Math.max(1, chosen.minutes / FATIGUE_MINUTES),
     stretchOption: schoolOption(reference, standing.schools, 'static-stretch-before'),
     pins: [...new Set(pins)],
+    hardFinish,
+    releaseFirst:
+      mode === 'prepare' && schoolOption(reference, standing.schools, 'release-first') === 'first',
+    relieving: relievingDrills(assessment),
   });
-  return { ...assessment, request, rules, dose, chosen, weights, general, options, problem };
+  return {
+    ...assessment,
+    request,
+    rules,
+    dose,
+    chosen: { ...chosen, phases },
+    ...weighed,
+    options,
+    problem,
+  };
 }

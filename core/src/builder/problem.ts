@@ -1,8 +1,10 @@
 import type { Mode } from '../domain/index.ts';
 import { TIMING } from '../dose/index.ts';
-import type { Phase } from '../reference/index.ts';
+import { bandCost, bandsOf } from './bands.ts';
+import type { Band, BandInput } from './bands.ts';
 import type { Option } from './options.ts';
 import { BUILDER } from './settings.ts';
+import type { TodaysPhase } from './structures.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** A linear limit over the chosen options: Σ weight(option) ≤ most. */
@@ -12,35 +14,27 @@ interface Limit {
   readonly weight: (option: Option) => number;
 }
 
-/** The selection problem: options, what they serve, and every limit. All times in seconds. */
+/** The selection problem: options, what they serve, every limit and every wish. All times in seconds. */
 export interface Problem {
   readonly options: readonly Option[];
   readonly weights: readonly WeightedRestriction[];
-  readonly phases: readonly Phase[];
+  readonly phases: readonly TodaysPhase[];
   readonly seconds: number;
   readonly maxDrills: number;
   readonly limits: readonly Limit[];
-  /** Minimum drills per phase that the options can meet at all. */
-  readonly phaseMinimum: readonly number[];
-  /** Weighted restrictions at or above the coverage mark that some option covers. */
-  readonly coverWanted: readonly number[];
+  readonly bands: readonly Band[];
   readonly pins: readonly string[];
 }
 
 /** Everything a problem is made from. */
-export interface ProblemInput {
-  readonly options: readonly Option[];
-  readonly weights: readonly WeightedRestriction[];
-  readonly phases: readonly Phase[];
-  readonly minutes: number;
+export interface ProblemInput extends BandInput {
   readonly maxDrills: number;
   readonly fatigueCap: number;
-  readonly mode: Mode;
   readonly stretchOption: string;
   readonly pins: readonly string[];
 }
 
-function phaseLimits(phases: readonly Phase[]): Limit[] {
+function phaseLimits(phases: readonly TodaysPhase[]): Limit[] {
   return phases.flatMap((phase, index): Limit[] => [
     { id: `phase-max:${phase.id}`, most: phase.maxDrills, weight: (o) => (o.phase === index ? 1 : 0) },
     ...(phase.maxContacts === undefined
@@ -67,32 +61,46 @@ function schoolLimits(mode: Mode, stretchOption: string): Limit[] {
   ];
 }
 
-/** Puts the limits together. Unavoidable penalties are taken out here, so that the gap speaks of benefit alone. */
-export function createProblem(input: ProblemInput): Problem {
-  const available = input.phases.map((_, index) => {
-    const ladders = new Set(input.options.filter((o) => o.phase === index).map((o) => o.ladder));
-    return ladders.size;
+/**
+ * Rungs of one ladder that may stand together: one that only prepares (mobilise, easy) beside one that works; in a build
+ * two that work. Never three.
+ */
+function ladderLimits(options: readonly Option[], mode: Mode): Limit[] {
+  const rungs = new Map<string, Set<string>>();
+  for (const { ladder, drill } of options) rungs.set(ladder, (rungs.get(ladder) ?? new Set()).add(drill));
+  return [...rungs].flatMap(([ladder, drills]): Limit[] => {
+    const of = (wanted: (o: Option) => boolean) => (o: Option) => (o.ladder === ladder && wanted(o) ? 1 : 0);
+    const working = mode === 'build' ? 2 : 1;
+    return [
+      { id: `ladder:${ladder}`, most: working, weight: of((o) => !o.prepares) },
+      { id: `ladder-prepares:${ladder}`, most: 1, weight: of((o) => o.prepares) },
+      ...(drills.size > 1 ? [{ id: `ladder-rungs:${ladder}`, most: 2, weight: of(() => true) }] : []),
+      ...(working > 1
+        ? [...drills].map((drill) => ({
+            id: `drill:${drill}`,
+            most: 1,
+            weight: of((o) => o.drill === drill),
+          }))
+        : []),
+    ];
   });
+}
+
+/** Puts limits and wishes together. Wishes that nothing can meet are left out, so that the gap speaks of benefit alone. */
+export function createProblem(input: ProblemInput): Problem {
   return {
     options: input.options,
     weights: input.weights,
     phases: input.phases,
-    seconds: Math.floor(input.minutes * 60),
+    seconds: input.seconds,
     maxDrills: input.maxDrills,
     limits: [
       ...phaseLimits(input.phases),
       { id: 'fatigue', most: input.fatigueCap, weight: (o) => o.fatigue },
       ...schoolLimits(input.mode, input.stretchOption),
+      ...ladderLimits(input.options, input.mode),
     ],
-    phaseMinimum: input.phases.map((phase, index) => Math.min(phase.minDrills, available[index] ?? 0)),
-    coverWanted: input.weights
-      .map((weighted, need) => ({ weighted, need }))
-      .filter(
-        ({ weighted, need }) =>
-          weighted.priority >= BUILDER.coverWanted &&
-          input.options.some((o) => o.benefit.some((b) => b.need === need)),
-      )
-      .map(({ need }) => need),
+    bands: bandsOf(input),
     pins: input.pins,
   };
 }
@@ -122,7 +130,6 @@ export function planSeconds(problem: Problem, chosen: readonly Option[]): number
 /** The hard limit a plan breaks, or null when it is feasible. */
 export function brokenLimit(problem: Problem, chosen: readonly Option[]): string | null {
   if (chosen.length > problem.maxDrills) return 'max-drills';
-  if (new Set(chosen.map((option) => option.ladder)).size < chosen.length) return 'ladder';
   for (const limit of problem.limits) {
     if (chosen.reduce((sum, option) => sum + limit.weight(option), 0) > limit.most + 1e-9) return limit.id;
   }
@@ -137,7 +144,7 @@ export interface PlanValue {
   readonly objective: number;
 }
 
-/** Value of a plan: ranks 1, 0.55, 0.30 per restriction, minus fatigue, kit, uncovered and phase-minimum penalties. */
+/** Value of a plan: ranks 1, 0.55, 0.30 per restriction, minus fatigue, kit and what the wishes cost. */
 export function planValue(problem: Problem, chosen: readonly Option[]): PlanValue {
   const perNeed = new Map<number, number[]>();
   let costs = 0;
@@ -153,12 +160,10 @@ export function planValue(problem: Problem, chosen: readonly Option[]): PlanValu
     BUILDER.ranks.forEach((rank, index) => (benefit += rank * (values[index] ?? 0)));
   }
   costs += BUILDER.kitPenalty * kit.size;
-  for (const need of problem.coverWanted) {
-    if (!perNeed.has(need)) costs += BUILDER.uncoveredPenalty * (problem.weights[need]?.weight ?? 0);
-  }
-  problem.phaseMinimum.forEach((minimum, phase) => {
-    const here = chosen.filter((option) => option.phase === phase).length;
-    costs += BUILDER.phaseMinimumPenalty * Math.max(0, minimum - here);
-  });
+  for (const band of problem.bands)
+    costs += bandCost(
+      band,
+      chosen.reduce((sum, option) => sum + band.weight(option), 0),
+    );
   return { benefit, objective: benefit - costs };
 }

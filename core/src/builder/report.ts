@@ -5,13 +5,14 @@ import type { SharpeningTest } from '../findings/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
 import type { Phase } from '../reference/index.ts';
 import { YOUTH_AGE } from '../safety/index.ts';
-import type { Block } from '../safety/index.ts';
+import type { Block, DayRule } from '../safety/index.ts';
 import { handlingOf, optionReasons, servesOf } from './explain.ts';
 import { orderItems } from './order.ts';
 import type { Infeasible } from './pins.ts';
 import type { Prepared } from './prepared.ts';
-import { BUILDER } from './settings.ts';
 import type { SolvedPlan } from './solvePlan.ts';
+import { unservedBy } from './unserved.ts';
+import type { Unserved } from './unserved.ts';
 
 /** An item of a built routine: dose, exact seconds, what it serves and why it is in. */
 export interface BuiltItem extends RoutineItem {
@@ -33,14 +34,19 @@ export interface BuiltRoutine {
   readonly gap: number;
 }
 
-/** The routine or why there is none, with everything that was left unserved and worth a warning. */
+/** The routine or why there is none, with everything that is left unserved and worth a warning. */
 export interface BuildReport {
   readonly routine: BuiltRoutine | null;
   /** Weights came from tasks and injuries alone: nothing has been screened. */
   readonly general: boolean;
   /** The three tests that would sharpen a general routine most; empty otherwise. */
   readonly sharpen: readonly SharpeningTest[];
-  readonly uncovered: readonly { restriction: string; side: Side; weight: number; why: Reason }[];
+  /** Open findings, and what else wants a drill today, without one. */
+  readonly unserved: readonly Unserved[];
+  /** Seconds left when less than 85 % of the time is used, and what holds the routine back. */
+  readonly unused: { readonly seconds: number; readonly because: readonly Reason[] } | null;
+  /** What holds today because it hurts. */
+  readonly dayRules: readonly DayRule[];
   readonly warnings: readonly Reason[];
   readonly infeasible: readonly Infeasible[] | null;
   readonly blocked: readonly Block[];
@@ -59,51 +65,34 @@ function builtItems(prepared: Prepared, plan: SolvedPlan): BuiltItem[] {
   }));
 }
 
-/** Rules by how easily they could be met: what is missing first, what protects people last. */
-const EASE_OF_RULE: readonly Barrier[] = [
-  'kit',
-  'position',
-  'ban',
-  'disliked',
-  'structure-phase',
-  'timing',
-  'mode',
-  'needs-partner',
-  'load-near-limit',
-  'level',
-  'school',
-];
+/** Below this share of the time a routine says what holds it back. */
+const ENOUGH_USED = 0.85;
 
-/** What would be needed for a restriction that no drill may serve today: the rule on its best and nearest drill. */
-function neededFor(prepared: Prepared, restriction: string): Reason {
-  const ease = (rule: Barrier) => {
-    const place = EASE_OF_RULE.indexOf(rule);
-    return place < 0 ? EASE_OF_RULE.length : place;
+/** Time that stays, and what holds the routine back; null when the time is used. */
+function unusedOf(
+  prepared: Prepared,
+  items: readonly BuiltItem[],
+  totalSeconds: number,
+): BuildReport['unused'] {
+  const { problem, options, safety } = prepared;
+  if (totalSeconds >= ENOUGH_USED * problem.seconds) return null;
+  const kept = new Map<Barrier, number>();
+  for (const { rule } of options.ineligible.values()) kept.set(rule, (kept.get(rule) ?? 0) + 1);
+  const most = (rules: readonly Barrier[]) =>
+    rules.filter((rule) => (kept.get(rule) ?? 0) > 0).sort((a, b) => (kept.get(b) ?? 0) - (kept.get(a) ?? 0));
+  const sore = safety.dayRules.find(({ band }) => band !== 'fine');
+  return {
+    seconds: problem.seconds - totalSeconds,
+    because: [
+      ...(items.length >= problem.maxDrills
+        ? [{ rule: 'no-more-drills', maxDrills: problem.maxDrills } as const]
+        : []),
+      ...(sore ? [{ rule: 'held-by-pain', region: sore.region } as const] : []),
+      ...most(['level', 'kit', 'precaution-exclude', 'protocol', 'position', 'space', 'school', 'focus'])
+        .slice(0, 2)
+        .map((because): Reason => ({ rule: 'held-by', because, drills: kept.get(because) ?? 0 })),
+    ],
   };
-  const kept = prepared.reference.data.drills.flatMap((drill) => {
-    const match = drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
-    const rule = match >= BUILDER.coverMatch ? prepared.options.ineligible.get(drill.id) : undefined;
-    return rule ? [{ drill: drill.id, match, ...rule }] : [];
-  });
-  const [nearest] = kept.sort(
-    (a, b) => ease(a.rule) - ease(b.rule) || b.match - a.match || (a.drill < b.drill ? -1 : 1),
-  );
-  if (!nearest) return { rule: 'no-drill-known', restriction };
-  const { rule: because, about, drill } = nearest;
-  const drills = kept.filter((other) => other.rule === because && other.about === about).length;
-  return { rule: 'no-drill-allowed', because, about, drill, drills };
-}
-
-/** What wants covering and has no drill, with why. */
-export function uncoveredOf(prepared: Prepared, plan: SolvedPlan | null): BuildReport['uncovered'] {
-  return prepared.weights.flatMap((weighted, need) => {
-    if (weighted.priority < BUILDER.coverWanted) return [];
-    if (plan?.chosen.some((option) => option.benefit.some((b) => b.need === need))) return [];
-    const why: Reason = prepared.problem.coverWanted.includes(need)
-      ? { rule: 'no-room', minutes: prepared.chosen.minutes, maxDrills: prepared.problem.maxDrills }
-      : neededFor(prepared, weighted.restriction);
-    return [{ restriction: weighted.restriction, side: weighted.side, weight: weighted.priority, why }];
-  });
 }
 
 function phaseWarnings(prepared: Prepared, items: readonly BuiltItem[]): Reason[] {
@@ -142,6 +131,9 @@ function warningsOf(prepared: Prepared, items: readonly BuiltItem[]): Reason[] {
     const confirm = item.reasons.some((reason) => 'confirm' in reason && reason.confirm);
     if (confirm) warnings.push({ rule: 'confirm-level', drill: item.drill });
   }
+  const tendon = schoolOption(prepared.reference, prepared.standing.schools, 'tendon-isometrics');
+  if (tendon === 'trial' && items.some((item) => item.reasons.some((r) => r.rule === 'dose-tendon-hold')))
+    warnings.push({ rule: 'tendon-trial' });
   if (prepared.safety.age < YOUTH_AGE) warnings.push({ rule: 'youth-limits', age: prepared.safety.age });
   return [
     ...warnings,
@@ -180,7 +172,9 @@ export function reportOf(prepared: Prepared, plan: SolvedPlan): BuildReport {
     routine,
     general: prepared.general,
     sharpen: sharpenOf(prepared),
-    uncovered: uncoveredOf(prepared, plan),
+    unserved: unservedBy(prepared, routine.items),
+    unused: unusedOf(prepared, routine.items, routine.totalSeconds),
+    dayRules: prepared.safety.dayRules,
     warnings: warningsOf(prepared, routine.items),
     infeasible: null,
     blocked: prepared.report.blocked,

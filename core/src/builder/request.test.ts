@@ -186,9 +186,9 @@ describe('what is not covered', () => {
         excludePositions: ['standing', 'half-kneeling', 'seated', 'quadruped', 'single-leg-standing'],
       } as unknown as Case['request'],
     });
-    const missed = build(noRoom).uncovered.find((u) => u.restriction === 'ankle-dorsiflexion-limit');
-    expect(missed?.why).toMatchObject({ rule: 'no-drill-allowed' });
-    const { why } = missed ?? {};
+    const missed = build(noRoom).unserved.find((u) => u.restriction === 'ankle-dorsiflexion-limit');
+    expect(missed?.because).toMatchObject({ rule: 'no-drill-allowed' });
+    const why = missed?.because;
     if (why?.rule !== 'no-drill-allowed') throw new Error('no drill is named');
     expect(['kit', 'position']).toContain(why.because);
     expect(bundledReference.drills.get(why.drill)?.serves.map((s) => s.restriction)).toContain(

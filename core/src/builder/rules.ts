@@ -2,14 +2,16 @@ import type { Assessment } from '../assess/index.ts';
 import type { BuildRequest, ItemSide, Region, Side } from '../domain/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import type { Finding } from '../findings/index.ts';
-import { levelState } from '../levels/index.ts';
+import { levelState, START_RULE } from '../levels/index.ts';
 import type { OpenedBy } from '../levels/index.ts';
 import type { Barrier } from '../reasons/index.ts';
-import { kitWordsOf, missingKit } from '../reference/index.ts';
-import type { Drill, Phase } from '../reference/index.ts';
+import { kitWordsOf, missingKit, rehearsalTag } from '../reference/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
+import { nearestAction } from './dayActions.ts';
 import { leadSideOf } from './leadSide.ts';
 import { BUILDER, MODE_TIMING } from './settings.ts';
+import type { TodaysPhase } from './structures.ts';
 
 /** Why a drill cannot be chosen: the rule and what it is about. */
 export interface Ineligible {
@@ -31,6 +33,13 @@ export interface RuleContext extends Assessment {
   readonly todaysFindings: readonly Finding[];
   /** Regions whose drills of this week are near the limit the practitioner set: load-minutes and limit. */
   readonly nearLimit: ReadonlyMap<Region, { load: number; limit: number }>;
+  readonly minutes: number;
+  /** Near-maximal work may end the preparation. */
+  readonly hardFinish: boolean;
+  /** The actions that follow. */
+  readonly actions: readonly string[];
+  /** Regions that something of today asks for: the focus, else what is weighted. */
+  readonly regions: ReadonlySet<Region>;
 }
 
 function schoolRule(context: RuleContext, drill: Drill): Ineligible | null {
@@ -87,14 +96,44 @@ export function hardRule(context: RuleContext, drill: Drill): Ineligible | null 
   const missing = missingKit(drill, request.kit);
   if (missing) return { rule: 'kit', about: missing };
   if (request.excludePositions.includes(drill.position)) return { rule: 'position', about: drill.position };
+  if (request.space === 'mat' && drill.space === 'lane') return { rule: 'space', about: drill.space };
   return timingRule(context, drill) ?? schoolRule(context, drill);
+}
+
+/** The all-purpose rehearsal is for those who are new to it and for very short preparations. */
+const SHORT_MINUTES = 6;
+
+function isNewcomer({ standing }: RuleContext): boolean {
+  const { trainingYears, exposure } = standing.athlete;
+  return trainingYears < START_RULE.trainingYears && exposure.length === 0;
+}
+
+/** Is it the rehearsal of an action that does not follow today? */
+function isOtherAction(context: RuleContext, drill: Drill): boolean {
+  if (!context.reference.ladders.get(drill.ladder)?.rehearsal) return false;
+  const near = nearestAction(context.reference, drill, context.actions);
+  if (!near || near.tag < BUILDER.rehearses) return true;
+  const allPurpose = context.actions.every(
+    (action) => rehearsalTag(context.reference, drill, action) < 1 && near.tag < 0.9,
+  );
+  return allPurpose && !isNewcomer(context) && (context.request.minutes ?? Infinity) > SHORT_MINUTES;
+}
+
+/** With joints to look after today only these, what warms the whole body, and calming down. */
+function isOutOfFocus(context: RuleContext, drill: Drill): boolean {
+  const { focus } = context.request;
+  if (focus.length === 0 || drill.category === 'raise' || drill.regions.primary.includes('whole-body'))
+    return false;
+  return !drill.regions.primary.some((region) => focus.includes(region));
 }
 
 /** Rules that a practitioner's pin lifts: bans, dislikes, a helper, a busy week, the ladder level. */
 export function softRule(context: RuleContext, drill: Drill): Ineligible | null {
   if (context.request.bans.includes(drill.id)) return { rule: 'ban', about: drill.id };
   if (context.standing.athlete.dislikes.includes(drill.id)) return { rule: 'disliked', about: drill.id };
-  if (drill.needsPartner) return { rule: 'needs-partner', about: drill.id };
+  if (drill.needsPartner && !context.request.partner) return { rule: 'needs-partner', about: drill.id };
+  if (isOtherAction(context, drill)) return { rule: 'other-action', about: drill.ladder };
+  if (isOutOfFocus(context, drill)) return { rule: 'focus', about: drill.regions.primary[0] ?? 'whole-body' };
   return loadRule(context, drill);
 }
 
@@ -139,9 +178,13 @@ export const openSidesOf = (prepared: { rules: RuleContext }, drill: Drill) =>
   openSides(prepared.rules, drill, false).open;
 
 /** May a drill stand in a phase of the structure? */
-export function fitsPhase(drill: Drill, phase: Phase): boolean {
+export function fitsPhase(reference: Reference, drill: Drill, phase: TodaysPhase): boolean {
+  const near = phase.onlyActions ? nearestAction(reference, drill, phase.onlyActions) : null;
+  if (phase.onlyActions && (!near || near.tag < BUILDER.rehearses)) return false;
+  // The pattern itself, done slowly, ends a preparation as well as a fast drill does.
+  const asAction = near !== null && near.tag >= 0.7 && drill.category === 'stabilise';
   return (
-    phase.categories.includes(drill.category) &&
+    (phase.categories.includes(drill.category) || asAction) &&
     (!phase.onlyLadders || phase.onlyLadders.includes(drill.ladder)) &&
     !phase.excludeLadders?.includes(drill.ladder) &&
     (!phase.onlyRegions || drill.regions.primary.some((region) => phase.onlyRegions?.includes(region))) &&
@@ -166,8 +209,20 @@ export function rangesWithReserve(context: RuleContext): Set<string> {
   );
 }
 
-/** A phase filler is general and dynamic, needs no kit, and never mobilises a range that has reserve. */
-export function isFiller(drill: Drill, reserveRanges: ReadonlySet<string>): boolean {
+/** Does something of today ask for it: a region, the action that follows, or warming the whole body? */
+function isAskedFor(context: RuleContext, drill: Drill): boolean {
+  if (drill.category === 'raise' || drill.regions.primary.includes('whole-body')) return true;
+  if (drill.regions.primary.some((region) => context.regions.has(region))) return true;
+  const near = nearestAction(context.reference, drill, context.actions);
+  return near !== null && near.tag >= BUILDER.rehearses;
+}
+
+/**
+ * A phase filler is general and dynamic, needs no kit, never mobilises a range that has reserve, and comes from where
+ * today's work is.
+ */
+export function isFiller(context: RuleContext, drill: Drill, reserveRanges: ReadonlySet<string>): boolean {
+  if (!isAskedFor(context, drill)) return false;
   const dynamic =
     drill.contraction === 'dynamic' || drill.contraction === 'ballistic' || drill.category === 'release';
   const mobilisesReserve =

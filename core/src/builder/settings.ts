@@ -5,8 +5,9 @@ import { COVER_MATCH } from '../reference/index.ts';
 export const BUILDER = {
   /** A match below this only breaks ties (rulings: cover means match ≥ 0.4). */
   coverMatch: COVER_MATCH,
-  /** Coverage is wanted for restrictions at or above this weight. */
+  /** Coverage is wanted for weighted restrictions from this weight on, and for every open finding of this severity. */
   coverWanted: 0.6,
+  answeredFrom: 0.2,
   /** What the first, second and third drill for one restriction are worth. */
   ranks: [1, 0.55, 0.3],
   /** Share of the remaining benefit that each further set leaves. */
@@ -18,16 +19,42 @@ export const BUILDER = {
   kitPenalty: 0.03,
   uncoveredPenalty: 10,
   phaseMinimumPenalty: 5,
+  /** Cost of the whole time lying outside the bands of its phases (0.5 to 1.5 of their share). */
+  shareCost: 2,
+  /** Share of the time that is to be used, and what using none of it would cost. */
+  useShare: 0.97,
+  useCost: 4,
+  /** Warming: share of the time, at most so many seconds, from which warmth of a drill on it counts, cost of none. */
+  warmingShare: 0.15,
+  warmingMost: 240,
+  warmsFrom: 2,
+  warmCost: 4,
+  /** Near-maximal seconds that end a preparation where the school wants it so. */
+  hardFinishSeconds: 45,
+  wishCost: 3,
+  /** No drill takes more than this share of the time; in a preparation never more seconds than this, never held below the least. */
+  oneDrillShare: 0.25,
+  oneDrillPrepare: 180,
+  oneDrillLeast: 75,
+  /** Seconds of the time for one drill when the practitioner names no number, and the bounds of that number. */
+  secondsPerDrill: 80,
+  fewestDrills: 3,
+  mostDrills: 12,
+  /** Weight of what hurts and is told, without a finding. */
+  painWeight: 0.5,
+  /** How near a drill has to come to the action of the day to rehearse it, and to end the preparation with it. */
+  rehearses: 0.6,
+  /** A drill of this demand or less on a ladder prepares for a working rung. */
+  preparesDemand: 2,
   /** Cost of a drill that serves no weighted restriction, so that it only fills a phase that asks for one. */
   fillerCost: 0.02,
   weakMatchBonus: 0.002,
-  fillersPerPhase: 6,
+  fillersPerPhase: 8,
   relativeGap: 0.005,
   nodeLimit: 20_000,
   /** Weights without any screening: what the tasks ask for, and what was injured. */
   generalTaskWeight: 0.4,
   generalInjuryWeight: 0.6,
-  defaultMaxDrillsPrepare: 6,
   /** Share of a weight that stays for what the action of the day does not ask of. */
   elsewhereToday: 0.6,
   /** Weight of rehearsing the action of the day itself. */
@@ -43,6 +70,9 @@ export const BUILDER = {
 
 /** Most fatigue points (drill fatigue × sets) a routine may hold, by mode; a convention, editable. */
 export const FATIGUE_CAP: Readonly<Record<Mode, number>> = { prepare: 14, build: 40, restore: 8 };
+
+/** Minutes for which that many points are meant; a longer routine may hold more. */
+export const FATIGUE_MINUTES = 20;
 
 /** Which timing tag a drill needs in a mode. */
 export const MODE_TIMING = {

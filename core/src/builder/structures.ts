@@ -2,10 +2,16 @@ import type { BuildRequest, Mode, Standing } from '../domain/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import type { Phase, Reference, Structure } from '../reference/index.ts';
 
+/** A phase as it stands today: what it holds of the actions that follow. */
+export interface TodaysPhase extends Phase {
+  /** Only what rehearses one of these actions. */
+  readonly onlyActions?: readonly string[];
+}
+
 /** The structure in force with its phases adapted to the school on static stretching. */
 export interface ChosenStructure {
   readonly structure: Structure;
-  readonly phases: readonly Phase[];
+  readonly phases: readonly TodaysPhase[];
   readonly minutes: number;
 }
 
@@ -30,7 +36,7 @@ function structureIdFor(reference: Reference, mode: Mode, minutes: number | null
   if (wanted === 'single-joint-sequence') return 'two-block-general-to-specific';
   const sixStep = reference.structures.get('six-step-ramp');
   if (wanted === 'six-step-ramp' && sixStep && minutes !== null && minutes < sixStep.minutes.min)
-    return 'short-minimum';
+    return 'two-block-general-to-specific';
   return wanted;
 }
 

@@ -1,8 +1,9 @@
-import type { Standing, Region, Side } from '../domain/index.ts';
+import type { Assessment } from '../assess/index.ts';
+import type { BuildRequest, Standing, Region, Side } from '../domain/index.ts';
 import { recentlyInjured } from '../findings/index.ts';
-import type { Finding, FindingsReport } from '../findings/index.ts';
+import type { Finding } from '../findings/index.ts';
 import type { Reference } from '../reference/index.ts';
-import { YOUTH_AGE } from '../safety/index.ts';
+import { covers, YOUTH_AGE } from '../safety/index.ts';
 import type { DayPattern } from './dayPattern.ts';
 import { BUILDER } from './settings.ts';
 
@@ -16,10 +17,19 @@ export interface WeightedRestriction {
   readonly priority: number;
   /** Symmetry alone speaks: no mobilise or stretch drill for it. */
   readonly symmetryOnly: boolean;
-  readonly from: 'finding' | 'task' | 'injury' | 'pattern';
+  readonly from: 'finding' | 'task' | 'injury' | 'pain' | 'pattern';
+  /** Wants a drill, or a word why there is none. */
+  readonly wanted: boolean;
+  /** Severity of the open finding behind it; 0 where there is none. */
+  readonly severity: number;
 }
 
 const keyOf = (w: Pick<WeightedRestriction, 'restriction' | 'side'>) => `${w.restriction}/${w.side}`;
+
+/** An open finding is answered with a drill, or named with why not. */
+export function isOpen({ severity, state }: Pick<Finding, 'severity' | 'state'>): boolean {
+  return severity >= BUILDER.answeredFrom && (state === 'short' || state === 'likely-short');
+}
 
 function fromFindings(findings: readonly Finding[]): WeightedRestriction[] {
   return findings
@@ -32,6 +42,8 @@ function fromFindings(findings: readonly Finding[]): WeightedRestriction[] {
       priority: finding.priority,
       symmetryOnly: finding.symmetryOnly,
       from: 'finding' as const,
+      severity: finding.severity,
+      wanted: isOpen(finding) || finding.priority >= BUILDER.coverWanted,
     }));
 }
 
@@ -48,10 +60,14 @@ function generalWeights(
 ): WeightedRestriction[] {
   const weights = new Map<string, WeightedRestriction>();
   const put = (restriction: string, side: Side, weight: number, from: 'task' | 'injury') => {
-    const region = reference.restrictions.get(restriction)?.region;
+    const { region, kind } = reference.restrictions.get(restriction) ?? {};
     const key = keyOf({ restriction, side });
-    if (!region || (weights.get(key)?.weight ?? 0) >= weight) return;
-    weights.set(key, { restriction, region, side, weight, priority: weight, symmetryOnly: false, from });
+    // Nobody's task makes a region sore: load tolerance counts by a finding, by pain, or by an injury.
+    if (!region || (from === 'task' && kind === 'load-tolerance')) return;
+    if ((weights.get(key)?.weight ?? 0) >= weight) return;
+    const wanted = weight >= BUILDER.coverWanted;
+    const common = { priority: weight, symmetryOnly: false, severity: 0, wanted };
+    weights.set(key, { restriction, region, side, weight, from, ...common });
   };
   const tasks = age < YOUTH_AGE ? [] : own;
   for (const task of tasks) {
@@ -73,7 +89,7 @@ function generalWeights(
 
 /**
  * The weights as the action of the day sees them: what it asks for counts by the more demanding of the athlete's own
- * tasks and the action; everything else keeps a share. Rehearsing the action is wanted beside them.
+ * tasks and the action; everything else keeps a share.
  */
 function weighedForPattern(
   own: readonly WeightedRestriction[],
@@ -95,33 +111,107 @@ function weighedForPattern(
         priority: Math.max(weighted.priority, known?.priority ?? 0),
       });
   }
-  const rehearsal: WeightedRestriction = {
-    restriction: day.need,
+  return [...merged.values()];
+}
+
+/** What hurts and is told counts without a finding: the restriction that the pattern of the pain speaks for. */
+function fromPain(assessment: Assessment): WeightedRestriction[] {
+  const { reference, standing, report, safety } = assessment;
+  const hits = report.patterns.filter((hit) => hit.restriction !== null && !hit.refer);
+  return safety.dayRules.flatMap(({ region, side }) => {
+    const spoken = hits.filter((hit) => hit.region === region && hit.side === side);
+    const tolerance = reference.data.restrictions.filter(
+      (one) => one.region === region && one.kind === 'load-tolerance',
+    );
+    const [only, ...others] = tolerance;
+    const restrictions = new Set([
+      ...spoken.flatMap((hit) => hit.restriction ?? []),
+      ...(only && others.length === 0 ? [only.id] : []),
+    ]);
+    return [...restrictions].flatMap((restriction): WeightedRestriction[] => {
+      const found = report.findings.find((one) => one.restriction === restriction && one.side === side);
+      if (found && found.priority >= BUILDER.painWeight) return [];
+      const sides = sidesOf(reference, restriction);
+      const where = sides.includes(side) ? [side] : side === 'central' ? sides : (['central'] as const);
+      return where.map((own): WeightedRestriction => ({
+        restriction,
+        region: reference.restrictions.get(restriction)?.region ?? region,
+        side: own,
+        weight: BUILDER.painWeight,
+        priority: BUILDER.painWeight,
+        symmetryOnly: false,
+        from: 'pain',
+        severity: 0,
+        wanted: standing.athlete.pains.length > 0 || spoken.length > 0,
+      }));
+    });
+  });
+}
+
+/** Rehearsing the actions that follow, beside everything that is short. */
+function rehearsal(): WeightedRestriction {
+  return {
+    restriction: REHEARSAL,
     region: 'whole-body',
     side: 'central',
     weight: BUILDER.patternWeight,
     priority: 0,
     symmetryOnly: false,
     from: 'pattern',
+    severity: 0,
+    wanted: false,
   };
-  return [...merged.values(), rehearsal];
+}
+
+/** The name under which rehearsing what follows stands among the weighted restrictions. */
+export const REHEARSAL = 'rehearsal';
+
+/** What is asked for today, and what of it has to wait. */
+export interface Weighed {
+  readonly weights: readonly WeightedRestriction[];
+  /** Left out for the day, with why. */
+  readonly waiting: readonly { readonly weighted: WeightedRestriction; readonly why: 'pain' | 'focus' }[];
+  /** Nothing has been screened: the weights come from tasks, injuries and pain alone. */
+  readonly general: boolean;
 }
 
 /**
- * The restrictions to serve, sorted by id and side so that the same input gives the same model. `general` is true
- * when nothing has been screened and the weights come from tasks and injuries alone.
+ * The restrictions to serve, sorted by id and side so that the same input gives the same model. What hurts above the stop
+ * limit waits, and so does what lies outside the joints to look after today.
  */
 export function restrictionWeights(
-  reference: Reference,
-  input: Standing,
-  report: FindingsReport,
-  age: number,
-  day: DayPattern | null = null,
-): { weights: WeightedRestriction[]; general: boolean } {
+  assessment: Assessment,
+  request: BuildRequest,
+  actions: readonly string[],
+  day: DayPattern | null,
+): Weighed {
+  const { reference, standing, report, safety } = assessment;
   const general = report.capacities.length === 0;
   const weigh = (tasks: Standing['athlete']['tasks'], findings: readonly Finding[]) =>
-    general ? generalWeights(reference, input, tasks, age) : fromFindings(findings);
-  const own = weigh(input.athlete.tasks, report.findings);
-  const weights = day ? weighedForPattern(own, weigh(day.tasks, day.findings), day) : own;
-  return { weights: weights.sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1)), general };
+    general ? generalWeights(reference, standing, tasks, safety.age) : fromFindings(findings);
+  const own = weigh(standing.athlete.tasks, report.findings);
+  const asked = day ? weighedForPattern(own, weigh(day.tasks, day.findings), day) : own;
+  const merged = new Map(asked.map((weighted) => [keyOf(weighted), weighted]));
+  for (const pain of fromPain(assessment)) {
+    const known = merged.get(keyOf(pain));
+    if (!known || known.weight < pain.weight)
+      merged.set(keyOf(pain), { ...pain, severity: known?.severity ?? 0 });
+  }
+  const all = [...merged.values()].sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1));
+  const whyWaiting = ({ region, side }: WeightedRestriction): 'pain' | 'focus' | null => {
+    const above = safety.dayRules.some(
+      (rule) => rule.band === 'above' && rule.region === region && covers(rule.side, side),
+    );
+    if (above) return 'pain';
+    return request.focus.length > 0 && !request.focus.includes(region) ? 'focus' : null;
+  };
+  const rehearses = request.mode === 'prepare' && actions.length > 0 ? [rehearsal()] : [];
+  return {
+    general,
+    weights: [...all.filter((weighted) => whyWaiting(weighted) === null), ...rehearses],
+    waiting: all.flatMap((weighted) => {
+      const why = whyWaiting(weighted);
+      return why ? [{ weighted, why }] : [];
+    }),
+  };
 }

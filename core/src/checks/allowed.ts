@@ -8,6 +8,7 @@ const SAFETY_RULES: ReadonlySet<Barrier> = new Set([
   'blocked-region',
   'precaution-exclude',
   'precaution-clearance',
+  'day-rule',
   'protocol',
   'youth',
 ]);

@@ -300,6 +300,17 @@ export const requestSchema = z.strictObject({
   maxDrills: nullable(z.number().int().min(1).max(30)),
   fatigueCap: nullable(z.number().min(0).max(100)),
   kit: z.array(id).default([]),
+  focus: z
+    .array(regionSchema)
+    .max(9)
+    .default([])
+    .describe('joints to look after today; none = by the findings'),
+  space: z
+    .enum(['mat', 'lane'])
+    .nullable()
+    .default(null)
+    .describe('room there is; null = as the drills need'),
+  partner: z.boolean().default(false).describe('somebody is there to help'),
   excludePositions: z.array(id).default([]),
   structure: nullable(id),
   pattern: nullable(id),

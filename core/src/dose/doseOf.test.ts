@@ -26,6 +26,8 @@ const context = (mode: Mode, input: Case = caseOf(), age = 25): DoseContext => (
   capacities: indexCapacities(judgeCase(bundledReference, input).capacities),
   trainingYears: 4,
   stretchCapSeconds: null,
+  tendonHolds: new Set<string>(),
+  amber: new Set<never>(),
 });
 const screened = (date: string, left: number, right: number, pain = 0) =>
   caseOf({

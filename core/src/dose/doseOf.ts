@@ -1,9 +1,10 @@
 import { addDays } from '../domain/index.ts';
-import type { IsoDay, ItemSide, Mode, RoutineItem } from '../domain/index.ts';
+import type { IsoDay, ItemSide, Mode, Region, RoutineItem } from '../domain/index.ts';
 import { RESCREEN } from '../estimate/index.ts';
 import { GROWING_AGE, testSideKey } from '../findings/index.ts';
 import type { Capacity } from '../findings/index.ts';
 import type { Reason } from '../reasons/index.ts';
+import { COVER_MATCH } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 
 /** What a dose depends on beside the drill: the athlete, the day, the mode. */
@@ -18,6 +19,10 @@ export interface DoseContext {
   readonly capacities: ReadonlyMap<string, Capacity>;
   /** School limits on a static stretch before activity, in seconds a side; null = the drill's own range. */
   readonly stretchCapSeconds: number | null;
+  /** Restrictions for which long holds are given today: a tendon hurts, and the school uses them. */
+  readonly tendonHolds: ReadonlySet<string>;
+  /** Regions that hurt more than is fine: the least dose, two sets at most. */
+  readonly amber: ReadonlySet<Region>;
 }
 
 /** Capacities indexed by `test/side`. */
@@ -74,13 +79,74 @@ function lowerHalf(drill: Drill): number {
   return clamp(roundAmount(drill.dose.measure, Math.min(usual, min + (max - min) / 4)), min, max);
 }
 
-function amountFor(context: DoseContext, drill: Drill, side: ItemSide): { amount: number; reason: Reason } {
+/** Longest hold of a preparation in seconds, but for balance and what a sore tendon is given (editable). */
+const PREPARE_HOLD = 20;
+/** Share of a drill's load from which a sore region makes it a gentle one. */
+const AMBER_LOAD = 0.5;
+
+/** The region that hurts today and carries much of this drill; null when none does. */
+function amberRegion(context: DoseContext, drill: Drill): Region | null {
+  const loaded = drill.loadRegions.find(
+    ({ region, weight }) => weight >= AMBER_LOAD && context.amber.has(region),
+  );
+  return loaded?.region ?? drill.regions.primary.find((region) => context.amber.has(region)) ?? null;
+}
+
+/** Is it a long hold for a tendon that hurts today? */
+function isTendonHold(context: DoseContext, drill: Drill): boolean {
+  return (
+    drill.dose.measure === 'hold-seconds' &&
+    drill.contraction === 'isometric-hold' &&
+    drill.serves.some(
+      ({ restriction, match }) => match >= COVER_MATCH && context.tendonHolds.has(restriction),
+    )
+  );
+}
+
+function isBalance(reference: Reference, drill: Drill): boolean {
+  const [main] = [...drill.serves].sort((a, b) => b.match - a.match);
+  return reference.restrictions.get(main?.restriction ?? '')?.kind === 'balance-proprioception';
+}
+
+/** The longest that a hold lasts before activity; null where nothing caps it. */
+function holdCap(context: DoseContext, drill: Drill): number | null {
+  const hold = drill.dose.measure === 'hold-seconds' && drill.contraction === 'isometric-hold';
+  if (context.mode !== 'prepare' || !hold || isBalance(context.reference, drill)) return null;
+  return PREPARE_HOLD;
+}
+
+interface Amount {
+  readonly amount: number;
+  readonly reason: Reason;
+  /** False when the drill's least is more than it should be today: an easier rung is due. */
+  readonly fits: boolean;
+}
+
+/** The amount of a set, with its reason, and whether the drill's own range allows it. */
+function amountFor(context: DoseContext, drill: Drill, side: ItemSide): Amount {
+  const { min, max } = drill.dose.amount;
+  if (isTendonHold(context, drill)) {
+    const { holdSeconds } = context.reference.data.doseModes.tendonHolds;
+    const amount = clamp(holdSeconds.min + 5, Math.max(min, holdSeconds.min), Math.min(max, holdSeconds.max));
+    return { amount, reason: { rule: 'dose-tendon-hold', seconds: amount }, fits: true };
+  }
+  const amber = amberRegion(context, drill);
+  const usual = amber
+    ? { amount: min, reason: { rule: 'dose-day-rule', region: amber } as const, fits: true }
+    : usualAmount(context, drill, side);
+  const cap = holdCap(context, drill);
+  if (cap === null || usual.amount <= cap) return usual;
+  return { amount: cap, reason: { rule: 'dose-prepare-hold', seconds: cap }, fits: usual.fits && min <= cap };
+}
+
+function usualAmount(context: DoseContext, drill: Drill, side: ItemSide): Amount {
   const { min, max, default: usual } = drill.dose.amount;
   const growing = context.age < GROWING_AGE;
   if (context.stretchCapSeconds !== null && drill.category === 'stretch') {
     return {
       amount: Math.min(usual, context.stretchCapSeconds),
       reason: { rule: 'dose-stretch-cap', seconds: context.stretchCapSeconds },
+      fits: true,
     };
   }
   const maximum = freshMaximum(context, drill, side);
@@ -95,12 +161,14 @@ function amountFor(context: DoseContext, drill: Drill, side: ItemSide): { amount
       share,
       wanted,
     };
-    return { amount: clamp(wanted, min, top), reason };
+    // Above the share, and there is an easier rung: that one is due. Above the maximum itself: never.
+    const fits = wanted >= min || (drill.easeTo === null && min <= maximum.value);
+    return { amount: clamp(wanted, min, top), reason, fits };
   }
-  if (growing) return { amount: lowerHalf(drill), reason: { rule: 'dose-growing', min, max } };
+  if (growing) return { amount: lowerHalf(drill), reason: { rule: 'dose-growing', min, max }, fits: true };
   if (context.mode === 'prepare')
-    return { amount: lowerHalf(drill), reason: { rule: 'dose-lower-half', min, max } };
-  return { amount: usual, reason: { rule: 'dose-default', amount: usual } };
+    return { amount: lowerHalf(drill), reason: { rule: 'dose-lower-half', min, max }, fits: true };
+  return { amount: usual, reason: { rule: 'dose-default', amount: usual }, fits: true };
 }
 
 /** Numbers of sets that both the mode and the drill allow; the drill's own minimum when they do not meet. */
@@ -112,12 +180,17 @@ export function allowedSets(reference: Reference, drill: Drill, mode: Mode): num
   return Array.from({ length: high - low + 1 }, (_, i) => low + i);
 }
 
+/** Most sets of a drill that loads a region which hurts more than is fine (editable). */
+const AMBER_SETS = 2;
 /** Below this many years of regular training an athlete is new to it (editable, convention). */
 const NEW_TO_TRAINING_YEARS = 1;
 
 /** Numbers of sets to choose from for this athlete: the allowed ones; in build, for the new to training, their lower half. */
 export function setsFor(context: DoseContext, drill: Drill): number[] {
-  const sets = allowedSets(context.reference, drill, context.mode);
+  const all = allowedSets(context.reference, drill, context.mode);
+  const gentle = amberRegion(context, drill) !== null && !isTendonHold(context, drill);
+  const few = all.filter((count) => count <= AMBER_SETS);
+  const sets = gentle ? (few.length > 0 ? few : all.slice(0, 1)) : all;
   if (context.mode !== 'build' || context.trainingYears >= NEW_TO_TRAINING_YEARS) return sets;
   return sets.slice(0, Math.ceil(sets.length / 2));
 }
@@ -138,16 +211,16 @@ export function dosedByDefault(drill: Drill): RoutineItem {
   };
 }
 
-/** The item for a drill, side and number of sets, with the reason of its amount. */
+/** The item for a drill, side and number of sets, with the reason of its amount, and whether the drill's range allows it. */
 export function dosedItem(
   context: DoseContext,
   drill: Drill,
   side: ItemSide,
   sets: number,
   phase: string | null,
-): { item: RoutineItem; reason: Reason } {
+): { item: RoutineItem; reason: Reason; fits: boolean } {
   const cell = context.reference.doseCell(drill.category, context.mode);
-  const { amount, reason } = amountFor(context, drill, side);
+  const { amount, reason, fits } = amountFor(context, drill, side);
   const item: RoutineItem = {
     drill: drill.id,
     side,
@@ -160,5 +233,5 @@ export function dosedItem(
     tempo: drill.dose.tempo,
     setup: Object.fromEntries(drill.setupVariables.map((v) => [v.id, v.default])),
   };
-  return { item, reason };
+  return { item, reason, fits };
 }

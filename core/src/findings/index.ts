@@ -15,8 +15,6 @@ export { needsOfSide } from './needs.ts';
 export { estimateAll, offeredTests } from './capacities.ts';
 export type { TestSide } from './capacities.ts';
 export { painLimits, schoolOption } from './schools.ts';
-export { soreness, sorest } from './soreness.ts';
-export type { Soreness } from './soreness.ts';
 export { recentlyInjured, taskAsksFor } from './priority.ts';
 export { compareArcs, rotationArc } from './rotationArc.ts';
 export type { RotationArcs } from './rotationArc.ts';

@@ -5,7 +5,8 @@ import { bundledReference } from '../reference/bundled.ts';
 import { reasonText } from '../words/index.ts';
 import { ankleResults, stiffAnkle } from '../testing/cases.ts';
 import { SEEN_SEVERITY } from './index.ts';
-import { judgeCase, standingOf } from '../testing/prepared.ts';
+import { assessCase } from '../assess/index.ts';
+import { judgeCase } from '../testing/prepared.ts';
 
 const DORSIFLEXION = { restriction: 'ankle-dorsiflexion-limit', side: 'left' as const };
 const judgement = (over: Partial<Judgement> = {}): Judgement => ({
@@ -22,7 +23,7 @@ const judge = (judgements: Judgement[], screenings = stiffAnkle().screenings) =>
   const report = judgeCase(bundledReference, input);
   const find = (restriction: string, side: string) =>
     report.findings.find((f) => f.restriction === restriction && f.side === side);
-  const { weights } = restrictionWeights(bundledReference, standingOf(input), report, 25);
+  const { weights } = restrictionWeights(assessCase(bundledReference, input), input.request, [], null);
   return { report, weights: weights.map((w) => `${w.restriction}/${w.side}`), find };
 };
 const own = 'ankle-dorsiflexion-limit/left';

@@ -1,8 +1,7 @@
-import { soreness, sorest } from '../findings/index.ts';
 import type { ItemSide } from '../domain/index.ts';
 import { rehearsalTag } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
-import { YOUTH_AGE } from '../safety/index.ts';
+import { soreness, sorest, YOUTH_AGE } from '../safety/index.ts';
 import type { LevelContext } from './levels.ts';
 import { EXPOSURE } from './settings.ts';
 

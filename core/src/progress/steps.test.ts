@@ -22,6 +22,8 @@ const context = (mode: 'prepare' | 'build', input: Case = caseOf()): DoseContext
   capacities: indexCapacities(judgeCase(bundledReference, input).capacities),
   trainingYears: 4,
   stretchCapSeconds: null,
+  tendonHolds: new Set<string>(),
+  amber: new Set<never>(),
 });
 
 describe('more of an uneven dose', () => {

@@ -30,7 +30,7 @@ describe('reasons as data', () => {
         note(judgeCase(bundledReference, input).findings.flatMap((f) => f.reasons));
         const built = buildCase(bundledReference, input, solver);
         note([...(built.routine?.items.flatMap((i) => i.reasons) ?? []), ...built.warnings]);
-        note(built.uncovered.map((u) => u.why));
+        note(built.unserved.map((u) => u.because));
         const checks = checkRoutine(prepareCase(bundledReference, input), built.routine?.items ?? []);
         note(checks.flatMap((c) => (c.repair ? [c.reason, c.repair.does] : [c.reason])));
       }),

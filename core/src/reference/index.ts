@@ -3,6 +3,7 @@ export { MDC95_PER_SEM } from './figures.ts';
 export { demandIndexOf } from './drillFigures.ts';
 export { COVER_MATCH, coversRestriction, reachesSide } from './serves.ts';
 export { inheritedTraits, looserTraits, sourceOf } from './inherited.ts';
+export { handlingAsksFor } from './handling.ts';
 export { requiredPrecautions } from './requiredPrecautions.ts';
 export { HARDER_BY, ladderSteps } from './ladderSteps.ts';
 export type { HarderBy, LadderStep } from './ladderSteps.ts';

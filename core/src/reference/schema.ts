@@ -423,6 +423,7 @@ export const ladderSchema = z.object({
   region: regionSchema,
   drills: z.array(id).min(1),
   startRule: z.string(),
+  rehearsal: z.boolean().optional().describe('its drills are an action itself, and only offered before it'),
 });
 
 /** What a handling's words forbid or ask for, by a drill's own traits: every condition given has to hold. */
@@ -496,6 +497,7 @@ export const phaseSchema = z.object({
   maxFatigue: z.number().optional(),
   maxContacts: z.number().optional(),
   optional: z.boolean().optional(),
+  primer: z.boolean().optional().describe('rehearses what follows'),
 });
 
 export const structureSchema = z.object({
@@ -568,6 +570,14 @@ export const referenceDataSchema = z.object({
     note: z.string(),
     modes: z.array(z.object({ id: modeSchema, name: z.string(), when: z.string(), structures: z.array(id) })),
     cells: z.array(doseCellSchema),
+    tendonHolds: z.object({
+      appliesTo: z.array(id),
+      holdSeconds: band,
+      sets: band,
+      restSeconds: band,
+      effort: z.string(),
+      confidence,
+    }),
     intensityClassFactor: z.array(
       z.object({ class: z.enum(['low', 'moderate', 'high']), factor: z.number().positive() }),
     ),

@@ -1,6 +1,8 @@
 import { ageInYears } from '../domain/index.ts';
 import type { Athlete, IsoDay, Region, RoutineItem } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
+import { dayRuleOf } from './dayRules.ts';
+import type { DayRule } from './dayRules.ts';
 import { activePrecautions, precautionsOfDrill } from './precautions.ts';
 import type { ActivePrecaution } from './precautions.ts';
 import { protocolGates, sidesLeftOpen } from './protocols.ts';
@@ -15,7 +17,8 @@ export const YOUTH_AGE = 16;
 
 /** A rule that forbids a drill, with what it names; words/ turns it into a sentence. */
 export interface Forbidden {
-  readonly rule: 'blocked-region' | 'precaution-exclude' | 'precaution-clearance' | 'protocol' | 'youth';
+  readonly rule:
+    'blocked-region' | 'precaution-exclude' | 'precaution-clearance' | 'protocol' | 'youth' | 'day-rule';
   readonly about: string;
 }
 
@@ -25,8 +28,8 @@ export interface DrillSafety {
   readonly handling: readonly { precaution: string; text: string }[];
   /** Sides on which it may be done; both false when a protocol or a precaution closes the drill. */
   readonly sides: { left: boolean; right: boolean };
-  /** The precaution that closes a side, where one does. */
-  readonly closed: { readonly left: string | null; readonly right: string | null };
+  /** What closes a side beside a protocol: a precaution or a rule of the day. */
+  readonly closed: { readonly left: Forbidden | null; readonly right: Forbidden | null };
 }
 
 /** Everything that binds today for an athlete, worked out once. */
@@ -35,16 +38,29 @@ export interface SafetyState {
   readonly precautions: readonly ActivePrecaution[];
   readonly gates: readonly ProtocolGate[];
   readonly age: number;
+  /** What holds today because it hurts. */
+  readonly dayRules: readonly DayRule[];
 }
 
-/** Stop signs, precautions, protocols and age as of a day, judged once for everything that asks. */
-export function safetyState(reference: Reference, athlete: Athlete, today: IsoDay): SafetyState {
+/** Stop signs, precautions, protocols, age and the rules of the day, judged once for everything that asks. */
+export function safetyState(
+  reference: Reference,
+  athlete: Athlete,
+  today: IsoDay,
+  rules: readonly DayRule[] = [],
+): SafetyState {
   return {
     blocks: openBlocks(reference, athlete, today),
     precautions: activePrecautions(athlete, today),
     gates: protocolGates(reference, athlete, today),
     age: ageInYears(athlete.birthDate, today),
+    dayRules: rules,
   };
+}
+
+/** The rule of the day as something that forbids: it names the region. */
+function ofDay(rule: DayRule): Forbidden {
+  return { rule: 'day-rule', about: rule.region };
 }
 
 /** Regions a drill uses: primary, secondary and the regions it loads. */
@@ -70,14 +86,22 @@ export function drillSafety(reference: Reference, drill: Drill, state: SafetySta
       about: precaution,
     });
   }
-  const { closed } = byPrecaution;
+  const byDay = dayRuleOf(reference, state.dayRules, drill);
+  if (byDay.forbidden) forbidden.push(ofDay(byDay.forbidden));
+  const closedOn = (side: 'left' | 'right'): Forbidden | null => {
+    const precaution = byPrecaution.closed[side];
+    if (precaution !== null) return { rule: 'precaution-clearance', about: precaution };
+    const rule = byDay.closed[side];
+    return rule ? ofDay(rule) : null;
+  };
+  const closed = { left: closedOn('left'), right: closedOn('right') };
   const byProtocol = sidesLeftOpen(state.gates, drill, touches);
   const sides = {
     left: byProtocol.left && closed.left === null,
     right: byProtocol.right && closed.right === null,
   };
-  if (!sides.left && !sides.right && (closed.left ?? closed.right) !== null)
-    forbidden.push({ rule: 'precaution-clearance', about: closed.left ?? closed.right ?? '' });
+  const both = closed.left ?? closed.right;
+  if (!sides.left && !sides.right && both) forbidden.push(both);
   else if (!sides.left && !sides.right)
     forbidden.push({ rule: 'protocol', about: drill.regions.primary[0] ?? 'whole-body' });
   if (state.age < YOUTH_AGE && !drill.youthOk) forbidden.push({ rule: 'youth', about: String(YOUTH_AGE) });
@@ -102,8 +126,9 @@ export function routineSafetyFaults(
   items: readonly SafetyItem[],
   athlete: Athlete,
   today: IsoDay,
+  rules: readonly DayRule[] = [],
 ): SafetyFault[] {
-  const state = safetyState(reference, athlete, today);
+  const state = safetyState(reference, athlete, today, rules);
   const due = topicsDueFor(
     reference,
     athlete,
@@ -130,10 +155,9 @@ export function routineSafetyFaults(
     const usesLeft = item.side !== 'right';
     const usesRight = item.side !== 'left';
     const closed = (usesLeft && !safety.sides.left) || (usesRight && !safety.sides.right);
-    const clearance = (usesLeft ? safety.closed.left : null) ?? (usesRight ? safety.closed.right : null);
-    if (closed && clearance !== null) {
-      if (!faults.some((f) => f.about === clearance))
-        faults.push({ index, drill: drill.id, rule: 'precaution-clearance', about: clearance });
+    const own = (usesLeft ? safety.closed.left : null) ?? (usesRight ? safety.closed.right : null);
+    if (closed && own) {
+      if (!faults.some((f) => f.about === own.about)) faults.push({ index, drill: drill.id, ...own });
     } else if (closed && !faults.some((f) => f.rule === 'protocol')) {
       faults.push({
         index,

@@ -24,6 +24,7 @@ const RULE_WORD: Readonly<Record<Barrier, string>> = {
   'blocked-region': 'a stop-and-refer sign blocks',
   'precaution-exclude': 'a precaution forbids it:',
   'precaution-clearance': 'it needs a clearance note:',
+  'day-rule': 'it hurts too much today:',
   protocol: 'after an operation only ticked items are shown:',
   youth: 'not offered under',
   'unknown-drill': 'unknown drill',
@@ -42,6 +43,23 @@ const RULE_WORD: Readonly<Record<Barrier, string>> = {
   'other-fillers': 'it serves nothing that is short, and other general drills fit better:',
   'structure-phase': 'no phase of this structure takes',
   'serves-nothing': 'it serves none of the restrictions:',
+  space: 'no room for it, it needs a',
+  'other-action': 'it rehearses something else:',
+  focus: 'today looks after other joints than the',
+  'too-long': 'its shortest dose takes too much of the time:',
+  'above-maximum': 'its least dose is above the share of the tested maximum:',
+};
+
+/** What holds many drills back, said of them all. */
+const HELD_BY: Partial<Record<Barrier, string>> = {
+  level: 'their level is not open yet',
+  kit: 'their kit is not at hand',
+  position: 'their position is ruled out',
+  space: 'there is no room for them',
+  school: 'your schools rule them out',
+  focus: 'they are for other joints than today’s',
+  protocol: 'after an operation only ticked drills are given',
+  'precaution-exclude': 'a precaution forbids them',
 };
 
 function because(reason: { because: Barrier; about: string }, reference: Reference): string {
@@ -54,6 +72,13 @@ const OTHER_SIDE: Readonly<Record<ReasonOf<'short-side-only'>['other'], string>>
   'not-measured': 'the other was not measured',
   'not-offered': 'the other is left to the treating clinician’s protocol',
 };
+
+const ASKED_BY = {
+  finding: '',
+  task: 'asked by the tasks',
+  injury: 'asked by the injury history',
+  pain: 'it hurts',
+} as const;
 
 const WORDS: Words = {
   'short-of-need': (r, ref) => {
@@ -85,10 +110,7 @@ const WORDS: Words = {
   'task-asks-for-test': () => 'A chosen task asks for it.',
   'region-injured': (r, ref) => `${nameOf(ref, r.region)} was injured within 24 months.`,
   serves: (r, ref) => {
-    const from =
-      r.from === 'finding'
-        ? `priority ${number(r.weight, 2)}`
-        : `asked by ${r.from === 'task' ? 'the tasks' : 'the injury history'}`;
+    const from = r.from === 'finding' ? `priority ${number(r.weight, 2)}` : ASKED_BY[r.from];
     const where = r.side === 'central' ? '' : `, ${SIDE_LABEL[r.side]}`;
     return `Serves ${nameOf(ref, r.restriction).toLowerCase()}${where} (match ${r.match}, ${from}).`;
   },
@@ -109,6 +131,11 @@ const WORDS: Words = {
     `Dose: lower half of ${r.min}–${r.max}; no fresh maximum, and far from failure before activity.`,
   'dose-growing': (r) => `Dose: lower half of ${r.min}–${r.max}; still growing.`,
   'dose-default': (r) => `Dose: the drill's usual ${r.amount}; no fresh maximum.`,
+  'dose-tendon-hold': (r) =>
+    `Dose: holds of ${r.seconds} s for a tendon that hurts, at about 70 % of the most you can; pain at most 3 and calm the next morning.`,
+  'dose-prepare-hold': (r) => `Dose: no hold beyond ${r.seconds} s before activity.`,
+  'dose-day-rule': (r, ref) =>
+    `Dose: the least there is; ${nameOf(ref, r.region).toLowerCase()} hurts today.`,
   'dose-stretch-cap': (r) => `Dose: at most ${r.seconds} s a side before activity (school).`,
   'dose-as-it-stands': (r) =>
     `Dose: ${r.amount} as it stands, by hand or by earlier decisions; the rules would start with ${r.byRule}.`,
@@ -131,6 +158,18 @@ const WORDS: Words = {
     `${nameOf(ref, r.drill)} (${nameOf(ref, r.precaution).toLowerCase()}): ${r.text}`,
   'phase-below-minimum': (r) => `${r.phase}: ${r.drills} of at least ${r.minimum} drills.`,
   'phase-share': (r) => `${r.phase}: ${percent(r.share)} of the time, ${percent(r.wanted)} meant.`,
+  'sore-above-limit': (r, ref) =>
+    `${nameOf(ref, r.region)} hurts ${r.pain}/10 today, above the limit of ${r.limit}: it is left alone, and somebody should look at it.`,
+  'out-of-focus': (r, ref) =>
+    `Today looks after other joints than the ${nameOf(ref, r.region).toLowerCase()}.`,
+  'no-more-drills': (r) => `${r.maxDrills} drills are in, as many as asked for.`,
+  'held-by-pain': (r, ref) => `${nameOf(ref, r.region)} hurts today.`,
+  'held-by': (r) =>
+    `${r.drills} drills are out: ${HELD_BY[r.because] ?? RULE_WORD[r.because].replace(/:$/, '')}.`,
+  watch: (r, ref) =>
+    `Watch: ${nameOf(ref, r.region).toLowerCase()} hurts ${r.pain}/10; ask again afterwards.`,
+  'tendon-trial': () =>
+    'Long holds are on trial for two weeks: score the pain before and after, and keep them only if it falls by 2 or more.',
   'no-room': (r) =>
     `No room in ${r.minutes} min and ${r.maxDrills} drills; more minutes or drills would let it in.`,
   'no-drill-allowed': (r, ref) =>

@@ -51,7 +51,7 @@ describe('every reason given for real cases is a readable sentence', () => {
         const report = buildCase(bundledReference, input, solver);
         report.routine?.items.flatMap((i) => i.reasons).forEach(expectReadable);
         report.warnings.forEach(expectReadable);
-        report.uncovered.map((u) => u.why).forEach(expectReadable);
+        report.unserved.map((u) => u.because).forEach(expectReadable);
       }),
       { numRuns: 25 },
     );

@@ -120,7 +120,7 @@ describe('the handlers', () => {
     );
     const explained = handlers.explain(record, { request, items }, () => undefined);
     expect(explained.items.map((e) => e.serves)).toEqual(report.routine?.items.map((item) => item.serves));
-    expect(explained.uncovered).toEqual([]);
+    expect(explained.unserved).toEqual([]);
   });
 
   it('answer many questions about one case: why not, what if, minutes, re-fit, swaps', async () => {

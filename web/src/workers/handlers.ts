@@ -9,7 +9,7 @@ import {
   prepareBuild,
   refitChanges,
   swapsFor,
-  uncoveredBy,
+  unservedBy,
   whatIf,
   whyNotBound,
   whyNotExact,
@@ -54,7 +54,7 @@ export const handlers: Handlers = {
         const drill = prepared.reference.drills.get(item.drill);
         return drill ? failureDistance(prepared.dose, drill, item) : null;
       }),
-      uncovered: uncoveredBy(prepared, explained),
+      unserved: unservedBy(prepared, items),
       checks: checkRoutine(prepared, items),
       order: orderCost(prepared.reference, known),
       best: { items: best, cost: orderCost(prepared.reference, best) },

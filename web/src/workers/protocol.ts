@@ -8,18 +8,19 @@ import type {
   SolvedPlan,
   Swap,
   SwapReason,
+  Unserved,
   WhatIf,
   WhyNot,
 } from '@yonder/core/builder';
 import type { Check } from '@yonder/core/checks';
-import type { BuildRequest, Case, RoutineItem, Side } from '@yonder/core/domain';
+import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
 import type { FailureDistance } from '@yonder/core/dose';
 
 /** How items stand: each explained, what nobody serves, what is wrong and how it is repaired, what the order costs. */
 export interface Explained {
   readonly items: readonly ItemExplanation[];
   readonly failure: readonly (FailureDistance | null)[];
-  readonly uncovered: readonly { restriction: string; side: Side; weight: number }[];
+  readonly unserved: readonly Unserved[];
   readonly checks: readonly Check[];
   readonly order: OrderCost;
   /** The same items in the automatic order, and what that would cost. */

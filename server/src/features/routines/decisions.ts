@@ -65,7 +65,7 @@ export async function decide(deps: Deps, unit: Unit, athleteId: string, input: D
   const { decisions } = decideProgress(assessment);
   const verdicts = input.verdicts.map(({ item, ...verdict }) => ({ index: place(item), ...verdict }));
   const items = applyVerdicts(assessment, decisions, verdicts) as IdentifiedItem[];
-  if (items.length > 0) await passDoor(unit, record.case.athlete, items, input.on);
+  if (items.length > 0) await passDoor(unit, record, items, input.on);
   await keepVerdicts(unit, { ...current, athleteId }, input, (item) => decisions[place(item)]);
   if (items.length === 0 || sameJson(items, current.items)) return { routine: null };
   const { mode, structure, request } = current;

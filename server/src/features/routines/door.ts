@@ -1,14 +1,17 @@
+import { safetyOn } from '@yonder/core/assess';
 import type { Assessment } from '@yonder/core/assess';
 import { prepareBuild } from '@yonder/core/builder';
 import { checkRoutine, needReason } from '@yonder/core/checks';
 import type { Override, OverrideInput } from '@yonder/core/contracts';
-import type { Athlete, BuildRequest } from '@yonder/core/domain';
+import type { BuildRequest } from '@yonder/core/domain';
 import type { IdentifiedItem } from '@yonder/core/routine';
 import { routineSafetyFaults, openBlocks } from '@yonder/core/safety';
 import type { SafetyItem } from '@yonder/core/safety';
 import { nameOf, reasonText, ruleText } from '@yonder/core/words';
 import { ApiProblem } from '../../http/problem.ts';
 import type { Unit } from '../../work/unit.ts';
+import { loadRecord } from '../athletes/record.ts';
+import type { LoadedRecord } from '../athletes/record.ts';
 
 /**
  * The one door for every way a routine takes: issue, print, run, swap, decide. Runs the safety rules of the core as of
@@ -17,18 +20,23 @@ import type { Unit } from '../../work/unit.ts';
  */
 export async function passDoor(
   unit: Unit,
-  athlete: Athlete,
+  record: LoadedRecord,
   items: readonly SafetyItem[],
   on: string,
   at: (index: number) => string = (index) => `$.items[${index}]`,
 ): Promise<void> {
-  const { reference } = await unit.practice();
+  const practice = await unit.practice();
+  const { reference } = practice;
   for (const day of new Set([on, unit.today])) {
+    // What was measured since the working date binds as well.
+    const { athlete, screenings } =
+      day === record.case.today ? record.case : (await loadRecord(unit, record.athlete.id, day)).case;
+    const { safety } = safetyOn(practice, { athlete, screenings }, day);
     const all = openBlocks(reference, athlete, day).find(
       (block) => block.region === 'all' && block.level !== 'P',
     );
     if (all) throw new ApiProblem('blocked', { detail: all.action });
-    const faults = routineSafetyFaults(reference, items, athlete, day);
+    const faults = routineSafetyFaults(reference, items, athlete, day, safety.dayRules);
     if (faults.length === 0) continue;
     throw new ApiProblem('safety-refused', {
       errors: faults.map((fault) => ({

@@ -12,7 +12,7 @@ import { needRoutine } from './versions.ts';
 export async function printRoutine(deps: Deps, unit: Unit, routineId: string): Promise<Sent> {
   const routine = await needRoutine(unit, routineId);
   const record = await loadRecord(unit, routine.athleteId, unit.today);
-  await passDoor(unit, record.case.athlete, routine.items, unit.today);
+  await passDoor(unit, record, routine.items, unit.today);
   const { reference, safety, painLimits } = await assessRecord(deps, unit, record);
   const { name: practice } = await unit.practice();
   const { items, number, issuedOn, issuedBy, mode, totalSeconds, overrides, reasons } = routine;

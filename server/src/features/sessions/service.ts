@@ -110,7 +110,7 @@ export async function startSession(
   const { athleteId, items, issuedOn } = await needRoutine(unit, routineId);
   refuse(date < issuedOn ? [{ path: '$.date', message: `before the version was issued, ${issuedOn}` }] : []);
   const record = await loadRecord(unit, athleteId, date);
-  await passDoor(unit, record.case.athlete, items, date);
+  await passDoor(unit, record, items, date);
   await needAthlete(unit, athleteId, true);
   const where = { athleteId, routineId, date, finished: false };
   const open = await unit.rows.sessions.one(where);
@@ -152,7 +152,7 @@ async function checkEvents(
   const swaps = events.flatMap((event, index) => (event.type === 'swapped' ? [{ index, ...event.to }] : []));
   if (swaps.length === 0) return;
   const record = await loadRecord(unit, session.athleteId, session.date);
-  await passDoor(unit, record.case.athlete, swaps, session.date, (i) => `$.events[${swaps[i]?.index}].to`);
+  await passDoor(unit, record, swaps, session.date, (i) => `$.events[${swaps[i]?.index}].to`);
 }
 
 /** Adds events that are not there yet; the same id with other content is refused. True when there were any. */

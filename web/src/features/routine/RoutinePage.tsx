@@ -4,7 +4,7 @@ import type { BuildReport } from '@yonder/core/builder';
 import type { Draft, RoutineRow } from '@yonder/core/contracts';
 import { sameJson } from '@yonder/core/domain';
 import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
-import { infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
+import { duration, infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
 import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
@@ -44,14 +44,18 @@ const SAID_ELSEWHERE = new Set(['phase-share', 'handle-with-care', 'confirm-leve
 /** Lines beside the checks: clashing pins, what is not served and what would be needed, warnings of the build. */
 function useNotes(report: BuildReport | null, explained: Explained | null): string[] {
   const reference = useReference();
-  const served = explained?.uncovered ?? report?.uncovered ?? [];
+  const unserved = explained?.unserved ?? report?.unserved ?? [];
   const lines = [
     ...(report?.infeasible ?? []).map((clash) => infeasibleText(reference, clash)),
-    ...served.map((u) => {
-      const why = report?.uncovered.find((r) => r.restriction === u.restriction && r.side === u.side)?.why;
-      const name = withSide(nameOf(reference, u.restriction).toLowerCase(), u.side);
-      return `Not served: ${name}.${why ? ` ${reasonText(reference, why)}` : ''}`;
+    ...unserved.map(({ restriction, side, because }) => {
+      const name = withSide(nameOf(reference, restriction).toLowerCase(), side);
+      return `Not served: ${name}. ${reasonText(reference, because)}`;
     }),
+    ...(report?.unused
+      ? [
+          `${duration(report.unused.seconds)} of the time stay: ${report.unused.because.map((one) => reasonText(reference, one)).join(' ')}`,
+        ]
+      : []),
     ...(report?.warnings ?? [])
       .filter((warning) => !SAID_ELSEWHERE.has(warning.rule))
       .map((warning) => reasonText(reference, warning)),

@@ -59,7 +59,7 @@ function Outcome({
       ))}
       {added.length > 0 ? <Text size="sm">In: {names(added)}.</Text> : null}
       {gone.length > 0 ? <Text size="sm">Out: {names(gone)}.</Text> : null}
-      {answer.report.uncovered.map((u) => (
+      {answer.report.unserved.map((u) => (
         <Text size="sm" key={`${u.restriction}/${u.side}`}>
           Not served then: {withSide(nameOf(reference, u.restriction).toLowerCase(), u.side)}.
         </Text>

@@ -19,7 +19,10 @@ export interface Soreness {
 }
 
 /** What hurts today: pain told and not ended, and pain on a test of the last days, the latest of each test and side. */
-export function soreness(reference: Reference, standing: Standing): Soreness[] {
+export function soreness(
+  reference: Reference,
+  standing: Pick<Standing, 'athlete' | 'screenings' | 'today'>,
+): Soreness[] {
   const { today } = standing;
   const told = standing.athlete.pains
     .filter((pain) => pain.since <= today && (pain.ended === null || pain.ended > today))

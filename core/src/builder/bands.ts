@@ -1,0 +1,124 @@
+import { TIMING } from '../dose/index.ts';
+import type { Mode } from '../domain/index.ts';
+import type { Option } from './options.ts';
+import { BUILDER } from './settings.ts';
+import type { WeightedRestriction } from './weights.ts';
+import type { TodaysPhase } from './structures.ts';
+
+/**
+ * A wish over the chosen options: the sum of their weights should lie between `least` and `most`. Each unit outside
+ * costs; nothing forbids it.
+ */
+export interface Band {
+  readonly id: string;
+  readonly least: number;
+  readonly most: number;
+  readonly weight: (option: Option) => number;
+  /** Cost of each unit below `least` and above `most`. */
+  readonly under: number;
+  readonly over: number;
+}
+
+/** What leaving a band costs a plan whose options add up to this. */
+export function bandCost(band: Band, sum: number): number {
+  return band.under * Math.max(0, band.least - sum) + band.over * Math.max(0, sum - band.most);
+}
+
+/** What the wishes of a problem are made from. */
+export interface BandInput {
+  readonly options: readonly Option[];
+  readonly weights: readonly WeightedRestriction[];
+  readonly phases: readonly TodaysPhase[];
+  readonly mode: Mode;
+  readonly seconds: number;
+  /** Near-maximal work is wanted at the end (school "hard-finish", and nothing against it). */
+  readonly hardFinish: boolean;
+  /** A release drill before mobilising is wanted (school "release first"). */
+  readonly releaseFirst: boolean;
+  /** Drills of regions that hurt of which one has to come first, by region and side. */
+  readonly relieving: readonly { readonly id: string; readonly drills: ReadonlySet<string> }[];
+}
+
+/** A change-over belongs to the drill before it, so that shares add up to the whole. */
+const timeOf = (option: Option) => option.seconds + TIMING.changeover;
+const warms = (option: Option) => option.category === 'raise' || option.temperature >= BUILDER.warmsFrom;
+
+/** Seconds of warming that a preparation of this length asks for (rulings, "Warm-up ramp"). */
+export function warmingWanted(seconds: number): number {
+  return Math.min(BUILDER.warmingMost, BUILDER.warmingShare * seconds);
+}
+
+/** At least `least`, at a cost for the whole shortfall; nothing when no option counts towards it. */
+function atLeast(input: BandInput, id: string, least: number, cost: number, weight: Band['weight']): Band[] {
+  const counts = least > 0 && input.options.some((option) => weight(option) > 0);
+  return counts ? [{ id, least, most: Infinity, weight, under: cost / least, over: 0 }] : [];
+}
+
+/** One drill for every weighted restriction that wants covering and that some option covers. */
+function coverage(input: BandInput): Band[] {
+  return input.weights.flatMap((weighted, need) =>
+    weighted.wanted
+      ? atLeast(input, `cover:${need}`, 1, BUILDER.uncoveredPenalty * weighted.weight, (o) =>
+          o.benefit.some((b) => b.need === need) ? 1 : 0,
+        )
+      : [],
+  );
+}
+
+/** Fewest drills of a phase, its own least seconds, and its share of the time within half and one and a half of it. */
+function phaseBands(input: BandInput): Band[] {
+  return input.phases.flatMap((phase, index): Band[] => {
+    const here = input.options.filter((option) => option.phase === index);
+    const ladders = new Set(here.map((option) => option.ladder)).size;
+    const least = Math.min(phase.minDrills, ladders);
+    const inPhase = (value: (o: Option) => number) => (o: Option) => (o.phase === index ? value(o) : 0);
+    const drills: Band[] =
+      least > 0
+        ? [
+            {
+              id: `phase:${phase.id}`,
+              least,
+              most: Infinity,
+              weight: inPhase(() => 1),
+              under: BUILDER.phaseMinimumPenalty,
+              over: 0,
+            },
+          ]
+        : [];
+    if (phase.shareOfTime <= 0 || here.length === 0) return drills;
+    const share = phase.shareOfTime * input.seconds;
+    const low = Math.max(phase.optional ? 0 : 0.5 * share, phase.minSeconds ?? 0);
+    const high = Math.max(1.5 * share, low);
+    const cost = BUILDER.shareCost / input.seconds;
+    return [
+      ...drills,
+      { id: `share:${phase.id}`, least: low, most: high, weight: inPhase(timeOf), under: cost, over: cost },
+    ];
+  });
+}
+
+/** Everything a routine is to come near to, beside what it is worth to the findings. */
+export function bandsOf(input: BandInput): Band[] {
+  const { seconds, mode } = input;
+  const prepare = mode === 'prepare';
+  const last = input.phases.length - 1;
+  return [
+    ...coverage(input),
+    ...phaseBands(input),
+    ...atLeast(input, 'use', BUILDER.useShare * seconds, BUILDER.useCost, timeOf),
+    ...(prepare
+      ? atLeast(input, 'warm', warmingWanted(seconds), BUILDER.warmCost, (o) => (warms(o) ? o.seconds : 0))
+      : []),
+    ...(input.hardFinish
+      ? atLeast(input, 'hard-finish', BUILDER.hardFinishSeconds, BUILDER.wishCost, (o) =>
+          o.phase === last && o.intensity === 'high' ? o.seconds : 0,
+        )
+      : []),
+    ...(input.releaseFirst
+      ? atLeast(input, 'release-first', 1, BUILDER.wishCost, (o) => (o.category === 'release' ? 1 : 0))
+      : []),
+    ...input.relieving.flatMap(({ id, drills }) =>
+      atLeast(input, `relieve:${id}`, 1, BUILDER.wishCost, (o) => (drills.has(o.drill) ? 1 : 0)),
+    ),
+  ];
+}
