@@ -42,7 +42,10 @@ export function safetyOn(
 function tendonsToHold({ reference, standing, safety }: Judged): Set<string> {
   const school = schoolOption(reference, standing.schools, 'tendon-isometrics');
   if (school === 'none' || safety.age < YOUTH_AGE) return new Set();
-  const sore = safety.dayRules.filter(({ band }) => band !== 'above').map(({ region }) => region);
+  // On trial they are for pain that matters; where they are used, for any that is reported.
+  const sore = safety.dayRules
+    .filter(({ band }) => band === 'amber' || (band === 'fine' && school === 'use'))
+    .map(({ region }) => region);
   const { appliesTo } = reference.data.doseModes.tendonHolds;
   return new Set(
     appliesTo.filter((id) => sore.some((region) => region === reference.restrictions.get(id)?.region)),

@@ -1,5 +1,5 @@
 import { TIMING } from '../dose/index.ts';
-import type { Mode } from '../domain/index.ts';
+import type { Mode, Region } from '../domain/index.ts';
 import type { Option } from './options.ts';
 import { BUILDER } from './settings.ts';
 import type { WeightedRestriction } from './weights.ts';
@@ -36,12 +36,19 @@ export interface BandInput {
   /** A release drill before mobilising is wanted (school "release first"). */
   readonly releaseFirst: boolean;
   /** Drills of regions that hurt of which one has to come first, by region and side. */
-  readonly relieving: readonly { readonly id: string; readonly drills: ReadonlySet<string> }[];
+  /** Demand up to which a drill is an easy start for this athlete. */
+  readonly easyFrom: number;
+  readonly relieving: readonly {
+    readonly id: string;
+    readonly region: Region;
+    readonly drills: ReadonlySet<string>;
+  }[];
 }
 
 /** A change-over belongs to the drill before it, so that shares add up to the whole. */
 const timeOf = (option: Option) => option.seconds + TIMING.changeover;
-const warms = (option: Option) => option.category === 'raise' || option.temperature >= BUILDER.warmsFrom;
+const warms = ({ category, temperature }: Option) =>
+  category === 'raise' || (category === 'neuromuscular' && temperature >= BUILDER.warmsFrom);
 
 /** Seconds of warming that a preparation of this length asks for (rulings, "Warm-up ramp"). */
 export function warmingWanted(seconds: number): number {
@@ -108,6 +115,14 @@ export function bandsOf(input: BandInput): Band[] {
     ...atLeast(input, 'use', BUILDER.useShare * seconds, BUILDER.useCost, timeOf),
     ...(prepare
       ? atLeast(input, 'warm', warmingWanted(seconds), BUILDER.warmCost, (o) => (warms(o) ? o.seconds : 0))
+      : []),
+    ...(prepare
+      ? atLeast(input, 'easy-start', 1, BUILDER.wishCost, (o) =>
+          o.phase === 0 && o.demand <= input.easyFrom ? 1 : 0,
+        )
+      : []),
+    ...(prepare && seconds >= BUILDER.twoBlocksFrom * 60
+      ? atLeast(input, 'warm-blocks', 2, BUILDER.wishCost, (o) => (o.category === 'raise' ? 1 : 0))
       : []),
     ...(input.hardFinish
       ? atLeast(input, 'hard-finish', BUILDER.hardFinishSeconds, BUILDER.wishCost, (o) =>

@@ -7,6 +7,7 @@ import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
 import { reachesSide } from '../reference/index.ts';
 import { BUILDER } from './settings.ts';
+import { isOfAction } from './weights.ts';
 
 /** What an item does for the athlete and why it is in, or what speaks against it. */
 export interface ItemExplanation {
@@ -21,7 +22,7 @@ export interface ItemExplanation {
 export function servesOf(prepared: Prepared, option: Option): ItemExplanation['serves'] {
   return option.benefit.flatMap(({ need, match }) => {
     const weighted = prepared.weights[need];
-    return weighted && weighted.from !== 'pattern'
+    return weighted && !isOfAction(weighted)
       ? [{ restriction: weighted.restriction, side: weighted.side, match }]
       : [];
   });
@@ -35,14 +36,14 @@ function servingReasons(prepared: Prepared, option: Option): Reason[] {
     })
     .sort((a, b) => b.weighted.weight * b.match - a.weighted.weight * a.match)
     .map(({ weighted, match }): Reason => {
-      if (weighted.from === 'pattern') return { rule: 'rehearses', pattern: option.rehearses ?? '', match };
+      if (isOfAction(weighted)) return { rule: 'rehearses', pattern: option.rehearses ?? '', match };
       return {
         rule: 'serves',
         restriction: weighted.restriction,
         side: weighted.side,
         match,
         weight: weighted.weight,
-        from: weighted.from,
+        from: weighted.from as ReasonOf<'serves'>['from'],
       };
     });
 }

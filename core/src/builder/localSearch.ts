@@ -1,7 +1,7 @@
 import { seededRandom } from '../random/index.ts';
 import { TIMING } from '../dose/index.ts';
 import { bandCost } from './bands.ts';
-import { planValue } from './problem.ts';
+import { brokenLimit, planValue } from './problem.ts';
 import type { Problem } from './problem.ts';
 import type { Option } from './options.ts';
 import { BUILDER } from './settings.ts';
@@ -212,7 +212,7 @@ export function localSearch(problem: Problem, rounds: number = LOCAL_SEARCH_ROUN
     best.chosen.filter((index) => !gone.has(index)).forEach((index) => trial.add(index));
     fill(trial, problem, round % 2 === 0 ? byGain : bySecond);
     const value = valueOf(trial);
-    if (value > bestValue + 1e-9) {
+    if (value > bestValue + 1e-9 && brokenLimit(problem, trial.options()) === null) {
       best = trial;
       bestValue = value;
     }

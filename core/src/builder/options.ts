@@ -1,4 +1,4 @@
-import type { ItemSide, RoutineItem, Side } from '../domain/index.ts';
+import type { ItemSide, Region, RoutineItem, Side } from '../domain/index.ts';
 import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
@@ -10,6 +10,7 @@ import { fitsPhase, hardRule, isFiller, openSides, rangesWithReserve, softRule }
 import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
 import { BUILDER } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
+import { isOfAction } from './weights.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** One way to include a drill: phase, side and sets, with what it gives and costs. */
@@ -26,10 +27,12 @@ export interface Option {
   readonly floor: boolean;
   readonly kit: readonly string[];
   readonly category: Drill['category'];
+  readonly regions: readonly Region[];
   readonly temperature: number;
   readonly intensity: Drill['intensityClass'];
   /** An easy mobilising rung that may stand beside a working one of its ladder. */
   readonly prepares: boolean;
+  readonly demand: number;
   /** The action of those that follow which it comes nearest to; null when it rehearses none. */
   readonly rehearses: string | null;
   /** Benefit per weighted restriction index, match ≥ 0.4 only. */
@@ -73,9 +76,11 @@ function worthOf(
 ): Worth {
   const benefit: { need: number; value: number; match: number }[] = [];
   let weak = 0;
+  const away = context.general && nearestTag(context, drill) < BUILDER.coverMatch;
+  const near = away ? BUILDER.awayFromAction : 1;
   const mobility = drill.category === 'mobilise' || drill.category === 'stretch';
   weights.forEach((weighted, need) => {
-    if (weighted.from === 'pattern') return; // worth more the later in the session: rehearsalOf
+    if (isOfAction(weighted)) return; // by how near the drill comes to what follows: forAction
     const match = drill.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;
     if (match === 0 || !reachesSide(drill, side, weighted.side)) return;
     if (weighted.symmetryOnly && mobility) return;
@@ -88,6 +93,7 @@ function worthOf(
     const oneSided = weighted.side !== 'central' && !pair && !drill.unilateral;
     const value =
       weighted.weight *
+      near *
       match *
       factorOf(weighted.side) *
       categoryFactor(preferred, drill.category) *
@@ -110,19 +116,28 @@ function highestOpen(
   return best ? (context.reference.drills.get(best)?.level ?? drill.level) : drill.level;
 }
 
-/** What rehearsing what follows is worth in a phase: the later the phase, the nearer to the action. */
-function rehearsalOf(
+/** Categories that wake what an action works with, before it is rehearsed. */
+const SUPPORTS: readonly Drill['category'][] = ['activate', 'stabilise', 'strengthen'];
+
+/**
+ * What a drill is worth to what follows in a phase: rehearsing it, the later the better, or waking what it works with
+ * before that.
+ */
+function forAction(
   context: RuleContext,
   weights: readonly WeightedRestriction[],
   drill: Drill,
   phase: { readonly index: number; readonly of: number },
+  factor: number,
 ): Option['benefit'] {
-  const need = weights.findIndex((weighted) => weighted.from === 'pattern');
+  const near = nearestAction(context.reference, drill, context.actions);
+  if (!near || near.tag < BUILDER.rehearses) return [];
+  const supports = SUPPORTS.includes(drill.category) && phase.index < phase.of - 1;
+  const need = weights.findIndex(({ from }) => from === (supports ? 'support' : 'pattern'));
   const weighted = weights[need];
-  const near = weighted ? nearestAction(context.reference, drill, context.actions) : null;
-  if (!weighted || !near || near.tag < BUILDER.coverMatch) return [];
-  const later = 0.5 + (0.5 * (phase.index + 1)) / phase.of;
-  return [{ need, match: near.tag, value: weighted.weight * near.tag * later }];
+  if (!weighted) return [];
+  const later = supports ? 1 : 0.5 + (0.5 * (phase.index + 1)) / phase.of;
+  return [{ need, match: near.tag, value: weighted.weight * near.tag * later * factor }];
 }
 
 /** Fillers from where today's work is come first, and what warms more and is nearer to what follows. */
@@ -243,6 +258,18 @@ function longestSeconds({ request, minutes }: RuleContext): number {
   return Math.max(BUILDER.oneDrillLeast, most);
 }
 
+/** An easy mobilising rung, and the first rung of an action's rehearsal: the next one may follow it. */
+function isPreparing({ reference }: RuleContext, drill: Drill): boolean {
+  if (reference.ladders.get(drill.ladder)?.rehearsal) return drill.level === 1;
+  return drill.category === 'mobilise' && drill.demandIndex <= BUILDER.preparesDemand;
+}
+
+/** In a preparation what is easy comes first and what is hard comes last. */
+function risingTie(context: RuleContext, drill: Drill, phase: number, phases: number): number {
+  if (context.request.mode !== 'prepare' || phases < 2 || drill.category === 'raise') return 0;
+  return BUILDER.rising * drill.demandIndex * ((2 * phase) / (phases - 1) - 1);
+}
+
 /** Near-maximal work ends a preparation only where the school wants it so, and nothing speaks against it. */
 function isTooHard(context: RuleContext, drill: Drill, last: boolean): boolean {
   return last && context.request.mode === 'prepare' && drill.intensityClass === 'high' && !context.hardFinish;
@@ -315,7 +342,7 @@ function optionsOfDrill(
       const factorOf = (side: Side) => doseValue(side === extra ? count + 1 : count, most) * below;
       const { benefit, weak } = worthOf(context, weights, drill, side.side, factorOf);
       for (const { phase, index } of fitting) {
-        const rehearsal = rehearsalOf(context, weights, drill, { index, of: phases.length });
+        const rehearsal = forAction(context, weights, drill, { index, of: phases.length }, below);
         const serves = benefit.length + rehearsal.length > 0;
         if (!serves && !kept && (!filler || count !== sets[0])) continue;
         const { item: even, reason, fits } = dosedItem(dose, drill, side.side, count, phase.id);
@@ -343,12 +370,18 @@ function optionsOfDrill(
           floor: isFloor(drill.position),
           kit: kitUsed(drill, context.request.kit),
           category: drill.category,
+          regions: drill.regions.primary,
           temperature: drill.raisesTemperature,
           intensity: drill.intensityClass,
-          prepares: drill.category === 'mobilise' && drill.demandIndex <= BUILDER.preparesDemand,
+          prepares: isPreparing(context, drill),
+          demand: drill.demandIndex,
           rehearses: near && near.tag >= BUILDER.coverMatch ? near.action : null,
           benefit: [...benefit, ...rehearsal],
-          tie: prefer + weak - (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
+          tie:
+            prefer +
+            weak +
+            risingTie(context, drill, index, phases.length) -
+            (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
           filler: !serves && !kept,
           pinned,
           open: side,

@@ -7,16 +7,17 @@ import { isFloor, routineTime } from '../dose/index.ts';
 /** What ordering needs to know of an item: its phase place and its drill. */
 export interface Orderable {
   readonly phase: number;
-  readonly drill: Pick<Drill, 'id' | 'position' | 'loadClass' | 'equipment' | 'equipmentAny'>;
+  readonly drill: Pick<Drill, 'id' | 'position' | 'loadClass' | 'demandIndex' | 'equipment' | 'equipmentAny'>;
 }
 
 const LOAD_RANK = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
 
-/** Cost of doing b right after a: loaded before unloaded weighs most, then a change of kit, then of position. */
+/** Cost of doing b right after a: loaded before unloaded weighs most, then a change of kit, then what is easier after what is harder, and a change of position. */
 function stepCost(a: Orderable, b: Orderable): number {
   const heavierFirst = Math.max(0, LOAD_RANK[a.drill.loadClass] - LOAD_RANK[b.drill.loadClass]);
   const kit = kitText(a.drill) === kitText(b.drill) ? 0 : 1;
-  return heavierFirst * 4 + kit * 2 + (a.drill.position === b.drill.position ? 0 : 1);
+  const easier = Math.max(0, a.drill.demandIndex - b.drill.demandIndex);
+  return heavierFirst * 4 + kit * 2 + easier + (a.drill.position === b.drill.position ? 0 : 1);
 }
 
 /** Exact cheapest order of one block (Held–Karp over subsets); ties fall the same way whatever order is given. At most 14 items. */
@@ -94,6 +95,7 @@ export function orderCost(reference: Reference, items: readonly RoutineItem[]): 
   let positions = 0;
   let kit = 0;
   let loadedFirst = 0;
+  let easier = 0;
   drills.forEach((drill, i) => {
     const before = drills[i - 1];
     if (!before) return;
@@ -101,6 +103,7 @@ export function orderCost(reference: Reference, items: readonly RoutineItem[]): 
     if (kitText(before) !== kitText(drill)) kit += 1;
     const samePhase = items[i - 1]?.phase === items[i]?.phase;
     if (samePhase && LOAD_RANK[before.loadClass] > LOAD_RANK[drill.loadClass]) loadedFirst += 1;
+    if (samePhase) easier += Math.max(0, before.demandIndex - drill.demandIndex);
   });
   const { between } = routineTime(reference, items);
   return {
@@ -108,7 +111,7 @@ export function orderCost(reference: Reference, items: readonly RoutineItem[]): 
     kit,
     betweenSeconds: between,
     loadedFirst,
-    total: loadedFirst * 4 + kit * 2 + positions,
+    total: loadedFirst * 4 + kit * 2 + easier + positions,
   };
 }
 

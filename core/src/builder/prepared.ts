@@ -12,12 +12,12 @@ import { createOptions } from './options.ts';
 import type { OptionSet } from './options.ts';
 import { createProblem } from './problem.ts';
 import type { Problem } from './problem.ts';
-import { fitsPhase, hardRule, openSides, softRule } from './rules.ts';
+import { fitsPhase, hardRule, isNewcomer, openSides, softRule } from './rules.ts';
 import type { RuleContext } from './rules.ts';
 import { BUILDER, FATIGUE_CAP, FATIGUE_MINUTES } from './settings.ts';
 import { chooseStructure } from './structures.ts';
 import type { ChosenStructure, TodaysPhase } from './structures.ts';
-import { restrictionWeights } from './weights.ts';
+import { isOfAction, restrictionWeights } from './weights.ts';
 import type { Weighed, WeightedRestriction } from './weights.ts';
 
 /** An assessment with a request, ready to be solved; also what swaps, checks and "why not" work on. */
@@ -37,10 +37,19 @@ function maxDrills(request: BuildRequest, { structure, minutes }: ChosenStructur
   return Math.min(Math.max(byTime, BUILDER.fewestDrills, min), max, BUILDER.mostDrills);
 }
 
-/** Regions that something of today asks for: the focus, else what is weighted. */
-function regionsAsked(request: BuildRequest, weights: readonly WeightedRestriction[]): Set<Region> {
-  const weighted = weights.filter(({ from }) => from !== 'pattern').map(({ region }) => region);
-  return new Set(request.focus.length > 0 ? request.focus : weighted);
+/** Regions that something of today asks for: the focus, else what is weighted, else what the actions are measured by. */
+function regionsAsked(
+  { reference }: Assessment,
+  request: BuildRequest,
+  weights: readonly WeightedRestriction[],
+  actions: readonly string[],
+): Set<Region> {
+  if (request.focus.length > 0) return new Set(request.focus);
+  const weighted = weights.filter((one) => !isOfAction(one)).map(({ region }) => region);
+  if (weighted.length > 0) return new Set(weighted);
+  const tasks = actions.flatMap((action) => reference.patterns.get(action)?.tasks ?? []);
+  const tests = tasks.flatMap((task) => reference.demands.get(task)?.demands.map(({ test }) => test) ?? []);
+  return new Set(tests.flatMap((test) => reference.tests.get(test)?.region ?? []));
 }
 
 /** May a preparation end near maximal? Where the school says so, not under sixteen, and nothing limits it. */
@@ -81,6 +90,7 @@ function relievingDrills({ reference, safety }: Assessment) {
     .filter(({ band }) => band === 'amber')
     .map(({ region, side }) => ({
       id: `${region}/${side}`,
+      region,
       drills: new Set(reference.data.drills.filter((drill) => relieves(drill, region)).map(({ id }) => id)),
     }));
 }
@@ -101,9 +111,10 @@ export function prepareBuild(assessment: Assessment, request: BuildRequest): Pre
     todaysFindings: findingsForToday(report, day),
     nearLimit: regionsNearLimit(reference, standing),
     minutes: chosen.minutes,
+    general: weighed.general,
     hardFinish,
     actions,
-    regions: regionsAsked(request, weights),
+    regions: regionsAsked(assessment, request, weights, actions),
   };
   const dose = assessment.doses[mode];
   const phases = todaysPhases(rules, chosen.phases);
@@ -122,6 +133,7 @@ export function prepareBuild(assessment: Assessment, request: BuildRequest): Pre
     releaseFirst:
       mode === 'prepare' && schoolOption(reference, standing.schools, 'release-first') === 'first',
     relieving: relievingDrills(assessment),
+    easyFrom: isNewcomer(standing) ? START_RULE.demandIndex : START_RULE.trainedDemandIndex,
   });
   return {
     ...assessment,

@@ -86,6 +86,24 @@ function ladderLimits(options: readonly Option[], mode: Mode): Limit[] {
   });
 }
 
+/** Outweighs any number of drills of a region that hurts. */
+const MANY = 30;
+
+/** Of a region that hurts nothing comes before a gentle drill of it; within a phase the order sees to that. */
+function relieveFirst({ options, phases, relieving }: ProblemInput): Limit[] {
+  return relieving.flatMap(({ id, drills, region }) => {
+    if (!options.some((option) => drills.has(option.drill))) return [];
+    return phases.map((_, phase): Limit => ({
+      id: `relieve-first:${id}:${phase}`,
+      most: 0,
+      weight: (o) => {
+        if (o.phase > phase || !o.regions.includes(region)) return 0;
+        return drills.has(o.drill) ? -MANY : 1;
+      },
+    }));
+  });
+}
+
 /** Puts limits and wishes together. Wishes that nothing can meet are left out, so that the gap speaks of benefit alone. */
 export function createProblem(input: ProblemInput): Problem {
   return {
@@ -99,6 +117,7 @@ export function createProblem(input: ProblemInput): Problem {
       { id: 'fatigue', most: input.fatigueCap, weight: (o) => o.fatigue },
       ...schoolLimits(input.mode, input.stretchOption),
       ...ladderLimits(input.options, input.mode),
+      ...relieveFirst(input),
     ],
     bands: bandsOf(input),
     pins: input.pins,

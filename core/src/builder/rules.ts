@@ -1,11 +1,12 @@
 import type { Assessment } from '../assess/index.ts';
-import type { BuildRequest, ItemSide, Region, Side } from '../domain/index.ts';
+import type { BuildRequest, ItemSide, Region, Side, Standing } from '../domain/index.ts';
+import { isTendonHold } from '../dose/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import type { Finding } from '../findings/index.ts';
 import { levelState, START_RULE } from '../levels/index.ts';
 import type { OpenedBy } from '../levels/index.ts';
 import type { Barrier } from '../reasons/index.ts';
-import { kitWordsOf, missingKit, rehearsalTag } from '../reference/index.ts';
+import { kitWordsOf, missingKit } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import { nearestAction } from './dayActions.ts';
@@ -34,6 +35,8 @@ export interface RuleContext extends Assessment {
   /** Regions whose drills of this week are near the limit the practitioner set: load-minutes and limit. */
   readonly nearLimit: ReadonlyMap<Region, { load: number; limit: number }>;
   readonly minutes: number;
+  /** Nothing has been screened. */
+  readonly general: boolean;
   /** Near-maximal work may end the preparation. */
   readonly hardFinish: boolean;
   /** The actions that follow. */
@@ -45,6 +48,8 @@ export interface RuleContext extends Assessment {
 function schoolRule(context: RuleContext, drill: Drill): Ineligible | null {
   const option = (id: string) => schoolOption(context.reference, context.standing.schools, id);
   if (context.request.mode !== 'prepare') return null;
+  // Long holds for a tendon that hurts are the tendon school's to allow, whatever the one on strength says.
+  if (isTendonHold(context.doses.prepare, drill)) return null;
   if (drill.category === 'release' && option('release-first') === 'skip') {
     return { rule: 'school', about: 'release-first' };
   }
@@ -100,23 +105,17 @@ export function hardRule(context: RuleContext, drill: Drill): Ineligible | null 
   return timingRule(context, drill) ?? schoolRule(context, drill);
 }
 
-/** The all-purpose rehearsal is for those who are new to it and for very short preparations. */
-const SHORT_MINUTES = 6;
-
-function isNewcomer({ standing }: RuleContext): boolean {
+/** New to training, and nothing known that is done every week. */
+export function isNewcomer(standing: Pick<Standing, 'athlete'>): boolean {
   const { trainingYears, exposure } = standing.athlete;
   return trainingYears < START_RULE.trainingYears && exposure.length === 0;
 }
 
-/** Is it the rehearsal of an action that does not follow today? */
+/** Is it the rehearsal of an action that does not follow today? The all-purpose one is for a practitioner to name. */
 function isOtherAction(context: RuleContext, drill: Drill): boolean {
   if (!context.reference.ladders.get(drill.ladder)?.rehearsal) return false;
   const near = nearestAction(context.reference, drill, context.actions);
-  if (!near || near.tag < BUILDER.rehearses) return true;
-  const allPurpose = context.actions.every(
-    (action) => rehearsalTag(context.reference, drill, action) < 1 && near.tag < 0.9,
-  );
-  return allPurpose && !isNewcomer(context) && (context.request.minutes ?? Infinity) > SHORT_MINUTES;
+  return context.request.mode !== 'prepare' || !near || near.tag <= BUILDER.rehearses;
 }
 
 /** With joints to look after today only these, what warms the whole body, and calming down. */
@@ -218,7 +217,7 @@ function isAskedFor(context: RuleContext, drill: Drill): boolean {
 }
 
 /**
- * A phase filler is general and dynamic, needs no kit, never mobilises a range that has reserve, and comes from where
+ * A phase filler is general and dynamic, needs no kit unless it is a game of running and catching, never mobilises a range that has reserve, and comes from where
  * today's work is.
  */
 export function isFiller(context: RuleContext, drill: Drill, reserveRanges: ReadonlySet<string>): boolean {
@@ -228,5 +227,7 @@ export function isFiller(context: RuleContext, drill: Drill, reserveRanges: Read
   const mobilisesReserve =
     (drill.category === 'mobilise' || drill.category === 'stretch') &&
     drill.serves.some((s) => s.match >= BUILDER.coverMatch && reserveRanges.has(s.restriction));
-  return dynamic && kitWordsOf(drill).length === 0 && drill.category !== 'stretch' && !mobilisesReserve;
+  const moving = drill.category === 'raise' || drill.category === 'neuromuscular';
+  const plain = moving || kitWordsOf(drill).length === 0;
+  return dynamic && plain && drill.category !== 'stretch' && !mobilisesReserve;
 }

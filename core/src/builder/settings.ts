@@ -57,8 +57,15 @@ export const BUILDER = {
   generalInjuryWeight: 0.6,
   /** Share of a weight that stays for what the action of the day does not ask of. */
   elsewhereToday: 0.6,
-  /** Weight of rehearsing the action of the day itself. */
-  patternWeight: 0.4,
+  /** Weight of rehearsing the action of the day itself, and of waking what it works with before that. */
+  patternWeight: 0.6,
+  supportWeight: 0.4,
+  /** Share of what a drill is worth to an unscreened athlete when it comes nowhere near what follows. */
+  awayFromAction: 0.3,
+  /** What a point of demand is worth at the end, and costs at the start, of a preparation. */
+  rising: 0.012,
+  /** Minutes from which warming comes in two blocks. */
+  twoBlocksFrom: 15,
   /** Bonus of a drill that is to be kept where it fits, and of another level of its ladder. */
   preferBonus: 0.15,
   preferLadderBonus: 0.08,

@@ -22,14 +22,14 @@ const SCHOOL_STRUCTURE: Readonly<Record<string, string>> = {
   'bottom-up': 'bottom-up-pairs',
 };
 
-/** Minutes up to which a preparation is proposed as the short minimum, and as rapid ready (their own upper ends). */
+/** Minutes up to which a preparation is proposed as rapid ready, and as the short minimum (their own upper ends). */
 function structureIdFor(reference: Reference, mode: Mode, minutes: number | null, school: string): string {
   if (mode === 'restore') return 'post-activity-recovery';
   if (mode === 'build') return 'single-joint-sequence';
   const rapid = reference.structures.get('rapid-ready');
   const short = reference.structures.get('short-minimum');
   if (minutes !== null && rapid && short) {
-    if (minutes < short.minutes.min) return rapid.id;
+    if (minutes <= rapid.minutes.max) return rapid.id;
     if (minutes <= short.minutes.max) return short.id;
   }
   const wanted = SCHOOL_STRUCTURE[school] ?? 'two-block-general-to-specific';

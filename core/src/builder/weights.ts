@@ -17,11 +17,18 @@ export interface WeightedRestriction {
   readonly priority: number;
   /** Symmetry alone speaks: no mobilise or stretch drill for it. */
   readonly symmetryOnly: boolean;
-  readonly from: 'finding' | 'task' | 'injury' | 'pain' | 'pattern';
+  readonly from: 'finding' | 'task' | 'injury' | 'pain' | 'pattern' | 'support';
   /** Wants a drill, or a word why there is none. */
   readonly wanted: boolean;
   /** Severity of the open finding behind it; 0 where there is none. */
   readonly severity: number;
+}
+
+/** Does what follows ask for it, and no restriction of the athlete? */
+export function isOfAction<T extends Pick<WeightedRestriction, 'from'>>(
+  weighted: T,
+): weighted is T & { readonly from: 'pattern' | 'support' } {
+  return weighted.from === 'pattern' || weighted.from === 'support';
 }
 
 const keyOf = (w: Pick<WeightedRestriction, 'restriction' | 'side'>) => `${w.restriction}/${w.side}`;
@@ -121,7 +128,7 @@ function fromPain(assessment: Assessment): WeightedRestriction[] {
   return safety.dayRules.flatMap(({ region, side }) => {
     const spoken = hits.filter((hit) => hit.region === region && hit.side === side);
     const tolerance = reference.data.restrictions.filter(
-      (one) => one.region === region && one.kind === 'load-tolerance',
+      (one) => one.region === region && one.id.endsWith('-irritability'),
     );
     const [only, ...others] = tolerance;
     const restrictions = new Set([
@@ -148,23 +155,21 @@ function fromPain(assessment: Assessment): WeightedRestriction[] {
   });
 }
 
-/** Rehearsing the actions that follow, beside everything that is short. */
-function rehearsal(): WeightedRestriction {
-  return {
-    restriction: REHEARSAL,
+/** What the actions that follow ask for beside everything that is short: rehearsing them, and waking what they work with. */
+function ofActions(): WeightedRestriction[] {
+  const common = {
     region: 'whole-body',
     side: 'central',
-    weight: BUILDER.patternWeight,
     priority: 0,
     symmetryOnly: false,
-    from: 'pattern',
     severity: 0,
     wanted: false,
-  };
+  } as const;
+  return [
+    { ...common, restriction: 'rehearsal', weight: BUILDER.patternWeight, from: 'pattern' },
+    { ...common, restriction: 'support', weight: BUILDER.supportWeight, from: 'support' },
+  ];
 }
-
-/** The name under which rehearsing what follows stands among the weighted restrictions. */
-export const REHEARSAL = 'rehearsal';
 
 /** What is asked for today, and what of it has to wait. */
 export interface Weighed {
@@ -205,7 +210,7 @@ export function restrictionWeights(
     if (above) return 'pain';
     return request.focus.length > 0 && !request.focus.includes(region) ? 'focus' : null;
   };
-  const rehearses = request.mode === 'prepare' && actions.length > 0 ? [rehearsal()] : [];
+  const rehearses = request.mode === 'prepare' && actions.length > 0 ? ofActions() : [];
   return {
     general,
     weights: [...all.filter((weighted) => whyWaiting(weighted) === null), ...rehearses],

@@ -93,7 +93,7 @@ function amberRegion(context: DoseContext, drill: Drill): Region | null {
 }
 
 /** Is it a long hold for a tendon that hurts today? */
-function isTendonHold(context: DoseContext, drill: Drill): boolean {
+export function isTendonHold(context: DoseContext, drill: Drill): boolean {
   return (
     drill.dose.measure === 'hold-seconds' &&
     drill.contraction === 'isometric-hold' &&
@@ -166,7 +166,8 @@ function usualAmount(context: DoseContext, drill: Drill, side: ItemSide): Amount
     return { amount: clamp(wanted, min, top), reason, fits };
   }
   if (growing) return { amount: lowerHalf(drill), reason: { rule: 'dose-growing', min, max }, fits: true };
-  if (context.mode === 'prepare')
+  // Warming needs its time: it is no work to be far from failure in.
+  if (context.mode === 'prepare' && drill.category !== 'raise')
     return { amount: lowerHalf(drill), reason: { rule: 'dose-lower-half', min, max }, fits: true };
   return { amount: usual, reason: { rule: 'dose-default', amount: usual }, fits: true };
 }

@@ -12,6 +12,7 @@ export {
   indexCapacities,
   roundAmount,
   setsFor,
+  isTendonHold,
 } from './doseOf.ts';
 export type { DoseContext } from './doseOf.ts';
 export { failureDistance } from './failure.ts';

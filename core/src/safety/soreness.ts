@@ -1,6 +1,7 @@
 import { addDays } from '../domain/index.ts';
-import type { Region, Side, Standing } from '../domain/index.ts';
-import type { Reference } from '../reference/index.ts';
+import type { Region, ScreeningResult, Side, Standing } from '../domain/index.ts';
+import { resultValue } from '../measure/index.ts';
+import type { Reference, Test } from '../reference/index.ts';
 
 /** Days for which pain on a test still says something of today (editable). */
 export const PAIN_DAYS = 14;
@@ -16,6 +17,12 @@ export interface Soreness {
   readonly since: string;
   /** The test on which it was felt; null when it was told. */
   readonly test: string | null;
+}
+
+/** The pain that a provocation test itself measures; 0 for tests of anything else, such as felt stiffness. */
+function provoked(reference: Reference, test: Test, result: ScreeningResult): number {
+  const ofLoad = test.informs.some((id) => reference.restrictions.get(id)?.kind === 'load-tolerance');
+  return test.unit === 'nrs-0-10' && ofLoad ? (resultValue(test, result) ?? 0) : 0;
 }
 
 /** What hurts today: pain told and not ended, and pain on a test of the last days, the latest of each test and side. */
@@ -34,12 +41,15 @@ export function soreness(
   const latest = new Map<string, Soreness>();
   for (const { date, results } of standing.screenings) {
     if (date < from || date > today) continue;
-    for (const { test, side, pain } of results) {
-      const region = reference.tests.get(test)?.region;
+    for (const result of results) {
+      const { test, side, pain } = result;
+      const known = reference.tests.get(test);
+      const region = known?.region;
       const key = `${test}/${side}`;
       const before = latest.get(key);
       if (!region || (before && before.since > date)) continue;
-      const { nrs = 0, aspect, feel } = pain ?? {};
+      const { aspect, feel } = pain ?? {};
+      const nrs = Math.max(pain?.nrs ?? 0, known ? provoked(reference, known, result) : 0);
       latest.set(key, { region, side, nrs, aspect, feel, source: 'test', since: date, test });
     }
   }
