@@ -44,7 +44,7 @@ describe('the command line', () => {
       expect(printed[part]?.map(({ id }) => id)).toEqual(bundledReference.data[part].map(({ id }) => id));
     expect(printed.actions?.length).toBe(bundledReference.data.patterns.length);
     const renamed = (printed as unknown as { renamed: Record<string, string[]> }).renamed;
-    expect(renamed['raise-lane']).toEqual(['raise-shuffle', 'raise-skip']);
+    expect(renamed['raise-lane']).toEqual(['raise-shuffle', 'raise-skip', 'raise-run']);
     for (const id of Object.values(renamed).flat()) expect(bundledReference.ladders.has(id), id).toBe(true);
   });
 

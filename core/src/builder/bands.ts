@@ -65,8 +65,12 @@ function atLeast(input: BandInput, id: string, least: number, cost: number, weig
 function coverage(input: BandInput): Band[] {
   return input.weights.flatMap((weighted, need) =>
     weighted.wanted
-      ? atLeast(input, `cover:${need}`, 1, BUILDER.uncoveredPenalty * weighted.weight, (o) =>
-          o.benefit.some((b) => b.need === need) ? 1 : 0,
+      ? atLeast(
+          input,
+          `cover:${need}`,
+          1,
+          BUILDER.uncoveredPenalty + BUILDER.uncoveredByWeight * weighted.weight,
+          (o) => (o.benefit.some((b) => b.need === need) ? 1 : 0),
         )
       : [],
   );

@@ -42,3 +42,4 @@ export {
   whyNotRange,
 } from './whyNot.ts';
 export type { Relaxation, WhyNot } from './whyNot.ts';
+export { isPreparing } from './rules.ts';

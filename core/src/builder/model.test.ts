@@ -174,7 +174,8 @@ describe('what may be chosen', () => {
           })),
         },
       ],
-      request: { mode: 'prepare', minutes: 12 } as never,
+      athlete: { tasks: [{ id: 'uphill-running', lead: 'either' }] },
+      request: { mode: 'prepare', minutes: 12, kit: ['wall'] } as never,
     });
     const { options } = prepareCase(bundledReference, input);
     const mobilisers = options.options.filter((o) => o.category === 'mobilise').map((o) => o.drill);
@@ -211,7 +212,7 @@ describe('which structure is proposed', () => {
     [{ mode: 'build', minutes: 20 }, {}, 'single-joint-sequence'],
     [{ mode: 'restore', minutes: 10 }, {}, 'post-activity-recovery'],
     [{ mode: 'prepare', minutes: 15 }, { 'default-structure': 'six-step' }, 'six-step-ramp'],
-    [{ mode: 'prepare', minutes: 8 }, { 'default-structure': 'six-step' }, 'short-minimum'],
+    [{ mode: 'prepare', minutes: 8 }, { 'default-structure': 'six-step' }, 'two-block-general-to-specific'],
     [{ mode: 'prepare', minutes: 15, structure: 'bottom-up-pairs' }, {}, 'bottom-up-pairs'],
   ])('%o with %o: %s', (request, schools, expected) => {
     expect(structure(request, schools)).toBe(expected);
@@ -221,7 +222,7 @@ describe('which structure is proposed', () => {
 describe('order inside a routine', () => {
   const drill = (id: string, position: string, loadClass: string, equipment: string[] = []) => ({
     phase: 0,
-    drill: { id, position, loadClass, equipment } as never,
+    drill: { id, position, loadClass, equipment, demandIndex: 0 } as never,
   });
   it('gets down once and up once, unloaded before loaded, with few changes of kit', () => {
     const items = [

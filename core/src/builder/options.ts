@@ -6,7 +6,15 @@ import { schoolOption } from '../findings/index.ts';
 import { kitUsed, patternTag, reachesSide } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { nearestAction } from './dayActions.ts';
-import { fitsPhase, hardRule, isFiller, openSides, rangesWithReserve, softRule } from './rules.ts';
+import {
+  fitsPhase,
+  hardRule,
+  isFiller,
+  isPreparing,
+  openSides,
+  rangesWithReserve,
+  softRule,
+} from './rules.ts';
 import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
 import { BUILDER } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
@@ -254,14 +262,8 @@ function withExtraSet(item: RoutineItem, extra: SetPlan['extra']): RoutineItem {
 /** The longest that one drill may take (rulings: a quarter of the time; in a preparation three minutes). */
 function longestSeconds({ request, minutes }: RuleContext): number {
   const share = BUILDER.oneDrillShare * minutes * 60;
-  const most = request.mode === 'prepare' ? Math.min(share, BUILDER.oneDrillPrepare) : share;
-  return Math.max(BUILDER.oneDrillLeast, most);
-}
-
-/** An easy mobilising rung, and the first rung of an action's rehearsal: the next one may follow it. */
-function isPreparing({ reference }: RuleContext, drill: Drill): boolean {
-  if (reference.ladders.get(drill.ladder)?.rehearsal) return drill.level === 1;
-  return drill.category === 'mobilise' && drill.demandIndex <= BUILDER.preparesDemand;
+  if (request.mode !== 'prepare') return Math.max(BUILDER.oneDrillPrepare, share);
+  return Math.max(BUILDER.oneDrillLeast, Math.min(share, BUILDER.oneDrillPrepare));
 }
 
 /** In a preparation what is easy comes first and what is hard comes last. */
@@ -373,7 +375,7 @@ function optionsOfDrill(
           regions: drill.regions.primary,
           temperature: drill.raisesTemperature,
           intensity: drill.intensityClass,
-          prepares: isPreparing(context, drill),
+          prepares: isPreparing(context.reference, drill),
           demand: drill.demandIndex,
           rehearses: near && near.tag >= BUILDER.coverMatch ? near.action : null,
           benefit: [...benefit, ...rehearsal],

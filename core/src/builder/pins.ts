@@ -50,14 +50,16 @@ export function clashingPins(problem: Problem, solver: MipSolver): Infeasible[] 
       1,
     );
   }
-  for (const ladder of new Set(own.map((o) => o.ladder))) {
-    const entries = own.flatMap((o, i) => (o.ladder === ladder ? [[x[i] ?? 0, 1] as const] : []));
-    addRow(model, [...entries, [slack('one-per-ladder', ladder, 100), -1]], -Infinity, 1);
-  }
   for (const limit of problem.limits) {
     const entries = own.map((o, i) => [x[i] ?? 0, limit.weight(o)] as const).filter(([, w]) => w !== 0);
     const [rule = limit.id, about = ''] = limit.id.split(':');
-    if (entries.length > 0) addRow(model, [...entries, [slack(rule, about, 10), -1]], -Infinity, limit.most);
+    if (entries.length > 0)
+      addRow(
+        model,
+        [...entries, [slack(rule, about, rule === 'one-per-ladder' ? 100 : 10), -1]],
+        -Infinity,
+        limit.most,
+      );
   }
   addRow(
     model,

@@ -78,8 +78,8 @@ function addRanks(model: MipModel, problem: Problem, x: readonly number[]): Colu
       .map((option, index) => ({ index, value: option.benefit.find((b) => b.need === need)?.value ?? 0 }))
       .filter(({ value }) => value > 0);
     if (serving.length === 0) return;
-    const ladders = new Set(serving.map(({ index }) => problem.options[index]?.ladder)).size;
-    const ranks = Math.min(BUILDER.ranks.length, ladders);
+    const drills = new Set(serving.map(({ index }) => problem.options[index]?.drill)).size;
+    const ranks = Math.min(BUILDER.ranks.length, drills);
     const columns = new Map<number, number[]>();
     for (const { index, value } of serving) {
       const own = Array.from({ length: ranks }, (_r, k) =>

@@ -72,12 +72,12 @@ function ladderLimits(options: readonly Option[], mode: Mode): Limit[] {
     const of = (wanted: (o: Option) => boolean) => (o: Option) => (o.ladder === ladder && wanted(o) ? 1 : 0);
     const working = mode === 'build' ? 2 : 1;
     return [
-      { id: `ladder:${ladder}`, most: working, weight: of((o) => !o.prepares) },
-      { id: `ladder-prepares:${ladder}`, most: 1, weight: of((o) => o.prepares) },
-      ...(drills.size > 1 ? [{ id: `ladder-rungs:${ladder}`, most: 2, weight: of(() => true) }] : []),
+      { id: `one-per-ladder:${ladder}`, most: working, weight: of((o) => !o.prepares) },
+      { id: `one-per-ladder:${ladder}`, most: 1, weight: of((o) => o.prepares) },
+      ...(drills.size > 1 ? [{ id: `one-per-ladder:${ladder}`, most: 2, weight: of(() => true) }] : []),
       ...(working > 1
         ? [...drills].map((drill) => ({
-            id: `drill:${drill}`,
+            id: `one-per-ladder:${ladder}`,
             most: 1,
             weight: of((o) => o.drill === drill),
           }))

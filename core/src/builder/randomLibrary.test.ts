@@ -9,7 +9,7 @@ import type { Reference } from '../reference/index.ts';
 import { routineSafetyFaults } from '../safety/index.ts';
 import { randomLibrary } from '../testing/randomLibrary.ts';
 import { testSolver } from '../testing/solver.ts';
-import { BUILDER, greedyPlan, planValue, solvePlan } from './index.ts';
+import { BUILDER, greedyPlan, isPreparing, planValue, solvePlan } from './index.ts';
 import { buildCase, prepareCase } from '../testing/prepared.ts';
 
 const solver = await testSolver();
@@ -66,7 +66,7 @@ const all = (check: (library: Reference, input: Case) => void, numRuns = 60) =>
   );
 
 describe('building on any library', () => {
-  it('never uses a forbidden or banned drill, goes over the minutes, or takes two of one ladder', () => {
+  it('never uses a forbidden or banned drill, goes over the minutes, or takes two working rungs of one ladder', () => {
     all((library, input) => {
       const { routine } = buildCase(library, input, solver);
       if (!routine) return;
@@ -78,7 +78,10 @@ describe('building on any library', () => {
       }
       expect(routine.totalSeconds).toBeLessThanOrEqual((input.request.minutes ?? 0) * 60);
       expect(routine.items.length).toBeLessThanOrEqual(input.request.maxDrills ?? 0);
-      expect(new Set(drills.map((drill) => drill?.ladder)).size).toBe(drills.length);
+      const working = drills.filter((drill) => drill && !isPreparing(library, drill));
+      if (input.request.mode !== 'build')
+        expect(new Set(working.map((drill) => drill?.ladder)).size).toBe(working.length);
+      expect(new Set(drills.map((drill) => drill?.id)).size).toBe(drills.length);
     });
   });
 
@@ -110,19 +113,22 @@ describe('building on any library', () => {
     });
   });
 
-  it('more minutes are never worse within the stated gap', () => {
+  it('more minutes never leave more wishes for a drill open', () => {
     all((library, input) => {
       const structure = prepareCase(library, input).chosen.structure.id;
-      const at = (minutes: number) =>
-        solvePlan(
-          prepareCase(library, { ...input, request: { ...input.request, structure, minutes } }).problem,
-          solver,
-        );
-      const few = at(input.request.minutes ?? 5);
-      const more = at((input.request.minutes ?? 5) + 4);
-      if (!few || !more) return;
-      const slack = BUILDER.relativeGap * Math.max(more.benefit, few.benefit) + 1e-9;
-      expect(more.objective).toBeGreaterThanOrEqual(few.objective - slack);
+      const open = (minutes: number) => {
+        const { problem } = prepareCase(library, {
+          ...input,
+          request: { ...input.request, structure, minutes, maxDrills: 8 },
+        });
+        const plan = solvePlan(problem, solver);
+        const cover = problem.bands.filter(({ id }) => id.startsWith('cover:'));
+        return plan && cover.filter((band) => !plan.chosen.some((option) => band.weight(option) > 0)).length;
+      };
+      const few = open(input.request.minutes ?? 5);
+      const more = open((input.request.minutes ?? 5) + 4);
+      if (few === null || more === null) return;
+      expect(more).toBeLessThanOrEqual(few);
     }, 30);
   });
 

@@ -231,3 +231,9 @@ export function isFiller(context: RuleContext, drill: Drill, reserveRanges: Read
   const plain = moving || kitWordsOf(drill).length === 0;
   return dynamic && plain && drill.category !== 'stretch' && !mobilisesReserve;
 }
+
+/** An easy mobilising rung, and the first rung of an action's rehearsal: the next one may follow it. */
+export function isPreparing(reference: Reference, drill: Drill): boolean {
+  if (reference.ladders.get(drill.ladder)?.rehearsal) return drill.level === 1;
+  return drill.category === 'mobilise' && drill.demandIndex <= BUILDER.preparesDemand;
+}

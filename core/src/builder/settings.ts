@@ -17,7 +17,9 @@ export const BUILDER = {
   bilateralForOneSide: 0.9,
   fatiguePenalty: 0.01,
   kitPenalty: 0.03,
-  uncoveredPenalty: 10,
+  /** What leaving a wanted restriction without a drill costs: more than everything that time and phases can cost. */
+  uncoveredPenalty: 12,
+  uncoveredByWeight: 10,
   phaseMinimumPenalty: 5,
   /** Cost of the whole time lying outside the bands of its phases (0.5 to 1.5 of their share). */
   shareCost: 2,

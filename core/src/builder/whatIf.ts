@@ -3,7 +3,7 @@ import type { BuildRequest } from '../domain/index.ts';
 import { POSITIONS_ON_THE_FLOOR } from '../dose/index.ts';
 import { buildRoutine } from './build.ts';
 import type { MipSolver } from './mip.ts';
-import type { BuildReport } from './report.ts';
+import type { BuildReport, BuiltRoutine } from './report.ts';
 
 /** A change of the request to try: more or fewer minutes, kit more or less, nothing on the floor. */
 export interface RequestChange {
@@ -35,7 +35,10 @@ export function changedRequest(
 export interface WhatIf {
   readonly request: BuildRequest;
   readonly report: BuildReport;
-  /** Change of the objective as a share of the present one's benefit; null when there is no routine either way. */
+  /**
+   * Change of the objective (of the benefit, where the minutes change) as a share of the present one's benefit; null when
+   * there is no routine either way.
+   */
   readonly gain: number | null;
 }
 
@@ -56,6 +59,8 @@ export function whatIf(
   const report = buildRoutine(assessment, request, solver);
   const before = now.routine;
   const after = report.routine;
-  const gain = before && after ? (after.objective - before.objective) / Math.max(before.benefit, 1e-3) : null;
+  // What a plan is asked for changes with its minutes, so their worth is told by what it does for the athlete.
+  const worth = (routine: BuiltRoutine) => (change.minutes ? routine.benefit : routine.objective);
+  const gain = before && after ? (worth(after) - worth(before)) / Math.max(before.benefit, 1e-3) : null;
   return { request, report, gain };
 }

@@ -173,8 +173,11 @@ describe('order', () => {
     expect(repaired(stiffAnkle(), items, 'same-tissue-twice')[1]?.drill).toBe('dead-bug');
   });
   it('two levels of one ladder keep the higher', () => {
-    const items = repaired(stiffAnkle(), [item('ankle-circles'), rock()], 'two-of-one-ladder');
-    expect(items.map((i) => i.drill)).toEqual(['knee-to-wall-rock']);
+    const rungs = [item('double-leg-heel-raise'), item('two-up-one-down')];
+    const items = repaired(stiffAnkle(), rungs, 'two-of-one-ladder');
+    expect(items.map((i) => i.drill)).toEqual(['two-up-one-down']);
+    // An easy mobilising rung prepares the next one.
+    expect(rules(stiffAnkle(), [item('ankle-circles'), rock()])).not.toContain('two-of-one-ladder');
   });
   it('a level repeated although the next one is open goes on to it', () => {
     const input = stiffAnkle({

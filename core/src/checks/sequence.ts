@@ -1,6 +1,7 @@
 import { COVER_MATCH, coversRestriction } from '../reference/index.ts';
+import type { Drill } from '../reference/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
-import { orderCost, orderedItems } from '../builder/index.ts';
+import { isPreparing, orderCost, orderedItems } from '../builder/index.ts';
 import { routineSeconds } from '../dose/index.ts';
 import type { Check, Checked, Placed, Repair } from './types.ts';
 
@@ -93,6 +94,17 @@ export function checkPhases(checked: Checked): Check[] {
   ];
 }
 
+/** One rung that prepares may stand beside one that works; in a build two that work. Never three, never the same twice. */
+function standTogether(
+  { reference, request }: Checked['prepared'],
+  before: readonly { readonly drill: Drill }[],
+  drill: Drill,
+): boolean {
+  const [other, ...more] = before;
+  if (!other || more.length > 0 || other.drill.id === drill.id) return false;
+  return request.mode === 'build' || isPreparing(reference, other.drill) !== isPreparing(reference, drill);
+}
+
 /** One drill of a ladder. */
 export function checkLadders(checked: Checked): Check[] {
   return checked.placed.flatMap(({ drill, index }): Check[] => {
@@ -100,7 +112,7 @@ export function checkLadders(checked: Checked): Check[] {
       (other) => other.index < index && other.drill.ladder === drill.ladder,
     );
     const first = before.find((other) => other.drill.id === drill.id) ?? before[0];
-    if (!first) return [];
+    if (!first || standTogether(checked.prepared, before, drill)) return [];
     const lower = first.drill.level < drill.level ? first.index : index;
     return [
       {

@@ -11,7 +11,7 @@ describe('the reference data', () => {
     const parsed = referenceDataSchema.safeParse(bundledData);
     expect(parsed.error?.issues.slice(0, 5) ?? []).toEqual([]);
     expect(bundledData.tests.length).toBe(101);
-    expect(bundledData.drills.length).toBe(517);
+    expect(bundledData.drills.length).toBe(520);
   });
 
   it('names only things that exist', () => {
