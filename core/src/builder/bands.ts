@@ -36,6 +36,8 @@ export interface BandInput {
   /** A release drill before mobilising is wanted (school "release first"). */
   readonly releaseFirst: boolean;
   /** Drills of regions that hurt of which one has to come first, by region and side. */
+  /** A small dose of strength before activity is wanted (school "small-dose"). */
+  readonly smallDose: boolean;
   /** Demand up to which a drill is an easy start for this athlete. */
   readonly easyFrom: number;
   readonly relieving: readonly {
@@ -135,6 +137,11 @@ export function bandsOf(input: BandInput): Band[] {
       : []),
     ...(input.releaseFirst
       ? atLeast(input, 'release-first', 1, BUILDER.wishCost, (o) => (o.category === 'release' ? 1 : 0))
+      : []),
+    ...(input.smallDose
+      ? atLeast(input, 'small-dose', 1, BUILDER.smallDoseCost, (o) =>
+          o.category === 'strengthen' && !o.filler ? 1 : 0,
+        )
       : []),
     ...input.relieving.flatMap(({ id, drills }) =>
       atLeast(input, `relieve:${id}`, 1, BUILDER.wishCost, (o) => (drills.has(o.drill) ? 1 : 0)),

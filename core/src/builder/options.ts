@@ -346,7 +346,7 @@ function optionsOfDrill(
       for (const { phase, index } of fitting) {
         const rehearsal = forAction(context, weights, drill, { index, of: phases.length }, below);
         const serves = benefit.length + rehearsal.length > 0;
-        if (!serves && !kept && (!filler || count !== sets[0])) continue;
+        if (!serves && !kept && (!filler || (count !== sets[0] && drill.category !== 'raise'))) continue;
         const { item: even, reason, fits } = dosedItem(dose, drill, side.side, count, phase.id);
         if (!fits && !kept) {
           aboveMaximum = true;

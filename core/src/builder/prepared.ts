@@ -37,19 +37,10 @@ function maxDrills(request: BuildRequest, { structure, minutes }: ChosenStructur
   return Math.min(Math.max(byTime, BUILDER.fewestDrills, min), max, BUILDER.mostDrills);
 }
 
-/** Regions that something of today asks for: the focus, else what is weighted, else what the actions are measured by. */
-function regionsAsked(
-  { reference }: Assessment,
-  request: BuildRequest,
-  weights: readonly WeightedRestriction[],
-  actions: readonly string[],
-): Set<Region> {
+/** Regions that something of today asks for: the focus, else what is weighted. */
+function regionsAsked(request: BuildRequest, weights: readonly WeightedRestriction[]): Set<Region> {
   if (request.focus.length > 0) return new Set(request.focus);
-  const weighted = weights.filter((one) => !isOfAction(one)).map(({ region }) => region);
-  if (weighted.length > 0) return new Set(weighted);
-  const tasks = actions.flatMap((action) => reference.patterns.get(action)?.tasks ?? []);
-  const tests = tasks.flatMap((task) => reference.demands.get(task)?.demands.map(({ test }) => test) ?? []);
-  return new Set(tests.flatMap((test) => reference.tests.get(test)?.region ?? []));
+  return new Set(weights.filter((one) => !isOfAction(one)).map(({ region }) => region));
 }
 
 /** May a preparation end near maximal? Where the school says so, not under sixteen, and nothing limits it. */
@@ -114,7 +105,7 @@ export function prepareBuild(assessment: Assessment, request: BuildRequest): Pre
     general: weighed.general,
     hardFinish,
     actions,
-    regions: regionsAsked(assessment, request, weights, actions),
+    regions: regionsAsked(request, weights),
   };
   const dose = assessment.doses[mode];
   const phases = todaysPhases(rules, chosen.phases);
@@ -132,6 +123,9 @@ export function prepareBuild(assessment: Assessment, request: BuildRequest): Pre
     hardFinish,
     releaseFirst:
       mode === 'prepare' && schoolOption(reference, standing.schools, 'release-first') === 'first',
+    smallDose:
+      mode === 'prepare' &&
+      schoolOption(reference, standing.schools, 'sequence-before-strength') === 'small-dose',
     relieving: relievingDrills(assessment),
     easyFrom: isNewcomer(standing) ? START_RULE.demandIndex : START_RULE.trainedDemandIndex,
   });

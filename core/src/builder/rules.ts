@@ -6,7 +6,7 @@ import type { Finding } from '../findings/index.ts';
 import { levelState, START_RULE } from '../levels/index.ts';
 import type { OpenedBy } from '../levels/index.ts';
 import type { Barrier } from '../reasons/index.ts';
-import { kitWordsOf, missingKit } from '../reference/index.ts';
+import { kitWordsOf, missingKit, patternTag } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import { nearestAction } from './dayActions.ts';
@@ -208,12 +208,12 @@ export function rangesWithReserve(context: RuleContext): Set<string> {
   );
 }
 
-/** Does something of today ask for it: a region, the action that follows, or warming the whole body? */
+/** Does something of today ask for it: a region, what follows, or warming the whole body? */
 function isAskedFor(context: RuleContext, drill: Drill): boolean {
   if (drill.category === 'raise' || drill.regions.primary.includes('whole-body')) return true;
   if (drill.regions.primary.some((region) => context.regions.has(region))) return true;
-  const near = nearestAction(context.reference, drill, context.actions);
-  return near !== null && near.tag >= BUILDER.rehearses;
+  // A range that an action needs first is asked for by it, although opening it rehearses nothing.
+  return context.actions.some((action) => patternTag(context.reference, drill, action) >= BUILDER.rehearses);
 }
 
 /**
@@ -222,6 +222,8 @@ function isAskedFor(context: RuleContext, drill: Drill): boolean {
  */
 export function isFiller(context: RuleContext, drill: Drill, reserveRanges: ReadonlySet<string>): boolean {
   if (!isAskedFor(context, drill)) return false;
+  // Kneading and calming are for what they serve; they fill no time before activity.
+  if (drill.category === 'release' && context.request.mode === 'prepare') return false;
   const dynamic =
     drill.contraction === 'dynamic' || drill.contraction === 'ballistic' || drill.category === 'release';
   const mobilisesReserve =

@@ -34,6 +34,8 @@ export const BUILDER = {
   /** Near-maximal seconds that end a preparation where the school wants it so. */
   hardFinishSeconds: 45,
   wishCost: 3,
+  /** A small dose of strength before activity, where the school wants it. */
+  smallDoseCost: 1,
   /** No drill takes more than this share of the time; in a preparation never more seconds than this, never held below the least. */
   oneDrillShare: 0.25,
   oneDrillPrepare: 180,
@@ -65,7 +67,7 @@ export const BUILDER = {
   /** Share of what a drill is worth to an unscreened athlete when it comes nowhere near what follows. */
   awayFromAction: 0.3,
   /** What a point of demand is worth at the end, and costs at the start, of a preparation. */
-  rising: 0.012,
+  rising: 0.02,
   /** Minutes from which warming comes in two blocks. */
   twoBlocksFrom: 15,
   /** Bonus of a drill that is to be kept where it fits, and of another level of its ladder. */
