@@ -105,7 +105,7 @@ class PartialPlan {
         gain += value;
         continue;
       }
-      gain += rankSum([...values, value].sort((a, b) => b - a)) - rankSum(values);
+      gain += rankGain(values, value);
     }
     for (const [b, weight] of this.tables.bands[index] ?? []) {
       const band = this.problem.bands[b];
@@ -120,8 +120,17 @@ class PartialPlan {
   }
 }
 
-function rankSum(sorted: readonly number[]): number {
-  return BUILDER.ranks.reduce<number>((sum, rank, index) => sum + rank * (sorted[index] ?? 0), 0);
+/** What one more value adds to the ranked sum of values that are sorted from the highest. */
+function rankGain(sorted: readonly number[], value: number): number {
+  const { ranks } = BUILDER;
+  let at = 0;
+  while (at < sorted.length && (sorted[at] ?? 0) >= value) at += 1;
+  let gain = 0;
+  for (let k = at; k < ranks.length; k += 1) {
+    const now = k === at ? value : (sorted[k - 1] ?? 0);
+    gain += (ranks[k] ?? 0) * (now - (sorted[k] ?? 0));
+  }
+  return gain;
 }
 
 function fill(plan: PartialPlan, problem: Problem, score: (gain: number, option: Option) => number): void {
@@ -185,9 +194,13 @@ const LOCAL_SEARCH_ROUNDS = 140;
 
 /**
  * Greedy, then seeded ruin-and-recreate for a fixed number of rounds (never a time limit, so that the same input
- * gives the same plan). Null when the pins do not fit together.
+ * gives the same plan). `onStart` hears the greedy plan that it starts from. Null when the pins do not fit together.
  */
-export function localSearch(problem: Problem, rounds: number = LOCAL_SEARCH_ROUNDS): Option[] | null {
+export function localSearch(
+  problem: Problem,
+  rounds: number = LOCAL_SEARCH_ROUNDS,
+  onStart?: (plan: Option[]) => void,
+): Option[] | null {
   const table = tablesOf(problem);
   const start = (score: (gain: number, option: Option) => number) => {
     const plan = new PartialPlan(problem, table);
@@ -200,6 +213,7 @@ export function localSearch(problem: Problem, rounds: number = LOCAL_SEARCH_ROUN
   const valueOf = (plan: PartialPlan) => planValue(problem, plan.options()).objective;
   let best = candidates.reduce((a, b) => (valueOf(b) > valueOf(a) ? b : a));
   let bestValue = valueOf(best);
+  onStart?.(best.options());
   const random = seededRandom(20_270_301);
   for (let round = 0; round < rounds; round += 1) {
     const trial = new PartialPlan(problem, table);

@@ -68,7 +68,9 @@ function better(problem: Problem, a: readonly Option[] | null, b: readonly Optio
  * Null when no plan keeps every pin.
  */
 export function solvePlan(problem: Problem, solver: MipSolver, hooks: SolveHooks = {}): SolvedPlan | null {
-  let best: readonly Option[] | null = localSearch(problem);
+  let best: readonly Option[] | null = localSearch(problem, undefined, (plan) =>
+    hooks.onAnswer?.(answer(problem, plan, Infinity, 'search')),
+  );
   const plan = createPlanModel(problem);
   if (best) hooks.onAnswer?.(answer(problem, best, Infinity, 'search'));
   const relaxed = solver.solve(plan.model, { relativeGap: 0, nodeLimit: 0, relaxed: true });

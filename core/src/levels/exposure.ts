@@ -1,7 +1,7 @@
 import type { ItemSide } from '../domain/index.ts';
 import { rehearsalTag } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
-import { soreness, sorest, YOUTH_AGE } from '../safety/index.ts';
+import { covers, YOUTH_AGE } from '../safety/index.ts';
 import type { LevelContext } from './levels.ts';
 import { EXPOSURE } from './settings.ts';
 
@@ -33,9 +33,13 @@ function opens(
 export function exposedBy(context: LevelContext, drill: Drill, side: ItemSide): string | null {
   const { exposure } = context.standing.athlete;
   if (exposure.length === 0) return null;
-  const sore = soreness(context.reference, context.standing);
-  if (drill.regions.primary.some((region) => sorest(sore, region, side) > context.painLimits.fine))
-    return null;
+  const sore = context.safety.dayRules.some(
+    (rule) =>
+      rule.band !== 'fine' &&
+      drill.regions.primary.includes(rule.region) &&
+      (side === 'both' || covers(rule.side, side)),
+  );
+  if (sore) return null;
   const less = context.safety.age < YOUTH_AGE ? EXPOSURE.youthLess : 0;
   const actions = [...new Set(exposure.map(({ action }) => action))];
   return (

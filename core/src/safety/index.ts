@@ -9,7 +9,7 @@ export { setupForbidden } from './setup.ts';
 export type { ForbiddenSetup } from './setup.ts';
 export { drillSafety, routineSafetyFaults, safetyState, touchedRegions, YOUTH_AGE } from './drillSafety.ts';
 export type { DrillSafety, Forbidden, SafetyFault, SafetyItem, SafetyState } from './drillSafety.ts';
-export { soreness, sorest } from './soreness.ts';
+export { soreness } from './soreness.ts';
 export type { Soreness } from './soreness.ts';
 export { DAY_LOADS, dayRules, loadOn, relieves } from './dayRules.ts';
 export type { DayRule, PainBand } from './dayRules.ts';

@@ -55,11 +55,3 @@ export function soreness(
   }
   return [...told, ...latest.values()].filter(({ nrs }) => nrs > 0);
 }
-
-/** The worst of what hurts today in a region on a side; "both" asks for either. */
-export function sorest(sore: readonly Soreness[], region: Region, side: Side | 'both'): number {
-  return sore
-    .filter((one) => one.region === region)
-    .filter((one) => side === 'both' || side === 'central' || one.side === 'central' || one.side === side)
-    .reduce((worst, { nrs }) => Math.max(worst, nrs), 0);
-}
