@@ -125,6 +125,14 @@ function optionFor(prepared: Prepared, item: RoutineItem): Option | undefined {
   );
 }
 
+/** The reasons of an option that hold for an item done on its side: why one side alone, only where it is one. */
+function reasonsOn(prepared: Prepared, option: Option, item: RoutineItem): Reason[] {
+  const reasons = optionReasons(prepared, option);
+  return option.item.side === item.side
+    ? reasons
+    : reasons.filter(({ rule }) => rule !== 'short-side-only' && rule !== 'extra-set');
+}
+
 /** What an item serves by its matches alone, for drills the builder has no option for (edited by hand). */
 function servesByMatch(prepared: Prepared, item: RoutineItem): ItemExplanation['serves'] {
   const drill = prepared.reference.drills.get(item.drill);
@@ -145,7 +153,7 @@ export function explainItems(prepared: Prepared, items: readonly RoutineItem[]):
       return {
         drill: item.drill,
         serves: servesOf(prepared, option),
-        reasons: optionReasons(prepared, option).map((reason) =>
+        reasons: reasonsOn(prepared, option, item).map((reason) =>
           reason === option.doseReason && item.amount !== option.item.amount
             ? { rule: 'dose-as-it-stands', amount: item.amount, byRule: option.item.amount }
             : reason,

@@ -184,7 +184,7 @@ describe('order', () => {
       athlete: {
         placements: [placement('calf-strength', 'single-leg-heel-raise-step')],
       },
-      request: { mode: 'build', kit: ['step', 'wall'] } as unknown as Case['request'],
+      request: { mode: 'build', minutes: 20, kit: ['step', 'wall'] } as unknown as Case['request'],
       routine: { issued: '2027-02-01', mode: 'build', items: [item('single-leg-heel-raise')] },
     });
     const items = repaired(input, [item('single-leg-heel-raise')], 'same-level-again');

@@ -144,10 +144,10 @@ describe('the handlers', () => {
     expect(curve).toHaveLength(2);
 
     const built = handlers.build(record, { request }, () => undefined).routine?.items ?? [];
-    const from = [...built.map((item) => item.drill), 'box-drop-landing'];
+    const from = [...built.map((item) => item.drill), 'drop-rebound-jump'];
     const refit = handlers.refit(record, { request, from }, () => undefined as never);
     expect(refit.changes.filter((c) => c.what === 'kept')).toHaveLength(built.length);
-    expect(refit.changes.find((c) => c.drill === 'box-drop-landing')?.what).toBe('left-out');
+    expect(refit.changes.find((c) => c.drill === 'drop-rebound-jump')?.what).toBe('left-out');
 
     const items = built.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item);
     const swaps = handlers.swaps(
