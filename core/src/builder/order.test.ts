@@ -62,7 +62,7 @@ describe('the automatic order', () => {
         if (!before) return 4 * rank[drill.loadClass];
         const heavierFirst = Math.max(0, rank[before.loadClass] - rank[drill.loadClass]);
         const kit = kitText(before) === kitText(drill) ? 0 : 2;
-        const easier = Math.max(0, before.demandIndex - drill.demandIndex);
+        const easier = Math.max(0, before.demandIndex - drill.demandIndex); // all of one phase
         return sum + 4 * heavierFirst + kit + easier + (before.position === drill.position ? 0 : 1);
       }, 0);
     const permutations = (list: readonly RoutineItem[]): RoutineItem[][] =>

@@ -16,7 +16,8 @@ const LOAD_RANK = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
 function stepCost(a: Orderable, b: Orderable): number {
   const heavierFirst = Math.max(0, LOAD_RANK[a.drill.loadClass] - LOAD_RANK[b.drill.loadClass]);
   const kit = kitText(a.drill) === kitText(b.drill) ? 0 : 1;
-  const easier = Math.max(0, a.drill.demandIndex - b.drill.demandIndex);
+  // What went before in another phase sets no standard for how hard this one starts.
+  const easier = a.phase === b.phase ? Math.max(0, a.drill.demandIndex - b.drill.demandIndex) : 0;
   return heavierFirst * 4 + kit * 2 + easier + (a.drill.position === b.drill.position ? 0 : 1);
 }
 

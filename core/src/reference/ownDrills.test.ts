@@ -42,7 +42,7 @@ describe('rules that every drill keeps to', () => {
     }
     expect(bundledData.patterns.map((p) => p.id)).toEqual([
       ...'squat hinge lunge push pull overhead throw land cut run ski paddle climb'.split(' '),
-      ...'swing kick hand-balance swim row grapple slide dance cycle'.split(' '),
+      ...'serve swing kick hand-balance swim row grapple slide dance cycle'.split(' '),
     ]);
   });
 });

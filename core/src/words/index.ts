@@ -24,3 +24,4 @@ export { sourceText } from './sourceText.ts';
 export { priorityText } from './priorityText.ts';
 export { infeasibleText, reasonText, ruleText } from './reasonText.ts';
 export { itemChange } from './itemChange.ts';
+export { dayRuleText } from './dayRuleText.ts';

@@ -1,9 +1,9 @@
 import { Tooltip } from '@mantine/core';
-import { IconAlertTriangle, IconHandStop } from '@tabler/icons-react';
+import { IconAlertTriangle, IconBandage, IconHandStop } from '@tabler/icons-react';
 import type { Case } from '@yonder/core/domain';
 import { activePrecautions } from '@yonder/core/safety';
-import type { Block } from '@yonder/core/safety';
-import { nameOf } from '@yonder/core/words';
+import type { Block, DayRule } from '@yonder/core/safety';
+import { dayRuleText, nameOf, SIDE_LABEL } from '@yonder/core/words';
 import { useReference } from '../app/reference.tsx';
 import { shortDay } from '../app/today.ts';
 import classes from './PrecautionStrip.module.css';
@@ -15,14 +15,16 @@ interface Props {
   on: string;
   /** Regions that an open stop-and-refer sign blocks. */
   blocked: readonly Block[];
+  /** What holds today because it hurts. */
+  dayRules: readonly DayRule[];
 }
 
-/** Always in sight: open stop-and-refer signs first, then every precaution that binds, due reviews marked. */
-export function PrecautionStrip({ athlete, on, blocked }: Props) {
+/** Always in sight: open stop-and-refer signs first, then what hurts today, then every precaution that binds. */
+export function PrecautionStrip({ athlete, on, blocked, dayRules }: Props) {
   const reference = useReference();
   const active = activePrecautions(athlete, on);
   const signs = [...new Map(blocked.map((block) => [block.redFlag, block])).values()];
-  if (signs.length === 0 && active.length === 0) return null;
+  if (signs.length + active.length + dayRules.length === 0) return null;
   return (
     <ul className={classes.strip} aria-label="Precautions and stop signs">
       {signs.map((block) => (
@@ -34,9 +36,19 @@ export function PrecautionStrip({ athlete, on, blocked }: Props) {
           </span>
         </li>
       ))}
+      {dayRules.map((rule) => (
+        <li
+          key={`${rule.region}/${rule.side}`}
+          className={rule.band === 'above' ? classes.stop : classes.precaution}
+          data-band={rule.band}
+        >
+          <IconBandage size={16} aria-hidden="true" />
+          <span>{dayRuleText(reference, rule)}</span>
+        </li>
+      ))}
       {active.map((precaution) => (
         <Tooltip
-          key={precaution.id}
+          key={`${precaution.id}/${precaution.region}/${precaution.side}`}
           multiline
           w={300}
           label={reference.precautions.get(precaution.id)?.handling ?? ''}
@@ -45,6 +57,10 @@ export function PrecautionStrip({ athlete, on, blocked }: Props) {
             <IconAlertTriangle size={16} aria-hidden="true" />
             <span>
               <b>{nameOf(reference, precaution.id)}</b>
+              {precaution.region
+                ? ` (${nameOf(reference, precaution.region).toLowerCase()}${precaution.side ? `, ${SIDE_LABEL[precaution.side]}` : ''})`
+                : ''}
+              {precaution.cleared ? ', cleared' : ''}
               {precaution.until
                 ? precaution.reviewDue
                   ? `, review was due ${shortDay(precaution.until)}, still binds`

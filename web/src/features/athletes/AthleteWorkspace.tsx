@@ -58,7 +58,12 @@ function Head({ workspace, selectDay }: { workspace: Workspace; selectDay: (day:
         <h1 className={classes.name}>{athlete.name}</h1>
         <span className={classes.facts}>{facts.join(' · ')}</span>
       </div>
-      <PrecautionStrip athlete={input.athlete} on={on} blocked={workspace.report.blocked} />
+      <PrecautionStrip
+        athlete={input.athlete}
+        on={on}
+        blocked={workspace.report.blocked}
+        dayRules={workspace.assessment.safety.dayRules}
+      />
       <div className={classes.day} data-ahead={on > today() || undefined}>
         <DayInput label="Working date" size="xs" value={on} onChange={(day) => day && selectDay(day)} />
       </div>

@@ -115,7 +115,7 @@ function TestForm({ test, onDone }: { test: PracticeTestRow | null; onDone: () =
         />
         <Select
           label="Sides"
-          w={120}
+          w={150}
           allowDeselect={false}
           data={[
             { value: 'per-side', label: 'left and right' },

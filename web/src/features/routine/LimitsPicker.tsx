@@ -1,6 +1,8 @@
-import { Button, Chip, Group, MultiSelect, Popover, Select, Stack, Text } from '@mantine/core';
+import { Button, Chip, Group, MultiSelect, Popover, Select, Stack, Switch, Text } from '@mantine/core';
 import { FATIGUE_CAP } from '@yonder/core/builder';
+import { REGIONS } from '@yonder/core/domain';
 import type { BuildRequest } from '@yonder/core/domain';
+import { REGION_LABEL } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 
@@ -65,6 +67,9 @@ function limitsInForce(request: BuildRequest): number {
     request.maxDrills !== null,
     request.fatigueCap !== null,
     request.excludePositions.length > 0,
+    request.focus.length > 0,
+    request.space !== null,
+    request.partner,
     request.pins.length > 0,
     request.bans.length > 0,
     request.prefer.length > 0,
@@ -118,6 +123,41 @@ export function LimitsPicker({ request, onChange }: Props) {
               max={100}
               value={request.fatigueCap}
               onChange={(fatigueCap) => onChange({ fatigueCap })}
+            />
+          </Group>
+          <MultiSelect
+            size="xs"
+            label="Joints to look after today"
+            description="Everything else that is short waits, and is named"
+            placeholder={request.focus.length === 0 ? 'as the findings ask' : ''}
+            comboboxProps={{ withinPortal: false }}
+            data={REGIONS.filter((r) => r !== 'whole-body').map((r) => ({
+              value: r,
+              label: REGION_LABEL[r],
+            }))}
+            value={request.focus}
+            onChange={(focus) => onChange({ focus: focus as BuildRequest['focus'] })}
+          />
+          <Group grow gap={8} align="flex-end">
+            <Select
+              size="xs"
+              label="Room"
+              placeholder="as the drills need"
+              clearable
+              comboboxProps={{ withinPortal: false }}
+              data={[
+                { value: 'mat', label: 'a mat, nothing to run' },
+                { value: 'lane', label: 'a lane' },
+              ]}
+              value={request.space}
+              onChange={(space) => onChange({ space: space as BuildRequest['space'] })}
+            />
+            <Switch
+              size="xs"
+              mb={6}
+              label="Somebody is there to help"
+              checked={request.partner}
+              onChange={({ currentTarget: { checked } }) => onChange({ partner: checked })}
             />
           </Group>
           <Positions request={request} onChange={onChange} />

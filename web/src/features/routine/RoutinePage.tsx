@@ -109,8 +109,8 @@ function proofOf(report: BuildReport | null, draft: Draft): string {
   const bare = (items: readonly RoutineItem[] = []) => items.map(({ id: _id, from: _from, ...item }) => item);
   if (gap === undefined || !sameJson(bare(built?.items), bare(draft.items))) return '';
   return gap < 0.0005
-    ? 'Proven: no better choice exists.'
-    : `Proven: at most ${number(gap * 100, 1)} % could still be gained.`;
+    ? 'Proven: the best of what these rules allow.'
+    : `Proven: within ${number(gap * 100, 1)} % of the best these rules allow.`;
 }
 
 interface SideProps {

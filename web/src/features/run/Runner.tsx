@@ -151,7 +151,12 @@ export function Runner({
   return (
     <div className={classes.runner} role="dialog" aria-modal="true" aria-label="Runner">
       <div className={classes.top}>
-        <PrecautionStrip athlete={input.athlete} on={on} blocked={report.blocked} />
+        <PrecautionStrip
+          athlete={input.athlete}
+          on={on}
+          blocked={report.blocked}
+          dayRules={assessment.safety.dayRules}
+        />
         <Text className={classes.limit}>
           {stop > 0 ? `Stop a drill if it hurts more than ${stop}/10.` : 'Stop a drill if it hurts at all.'}
         </Text>

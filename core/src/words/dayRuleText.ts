@@ -1,0 +1,26 @@
+import { dayText } from '../domain/index.ts';
+import type { Reference } from '../reference/index.ts';
+import type { DayRule } from '../safety/index.ts';
+import { nameOf } from './figures.ts';
+import { SIDE_LABEL } from './labels.ts';
+
+const HOLDS: Readonly<Record<DayRule['band'], string>> = {
+  fine: 'all stays; its drills are watched and asked about afterwards',
+  amber: 'nothing hard or fast on it, a gentle drill first, the least dose and two sets at most',
+  above: 'it is left alone today; the rest of the body goes on. Have it looked at before it is loaded again',
+};
+
+/** One sentence for what holds today because a region hurts, and where that is known from. */
+export function dayRuleText(reference: Reference, rule: DayRule): string {
+  const { region, side, nrs, because, forbids, sharp, band } = rule;
+  const place =
+    side === 'central' ? nameOf(reference, region) : `${nameOf(reference, region)}, ${SIDE_LABEL[side]}`;
+  const source =
+    because.test === null
+      ? `told ${dayText(because.since)}`
+      : `${nameOf(reference, because.test).toLowerCase()}, ${dayText(because.since)}`;
+  const out = forbids.map((id) => nameOf(reference, id).toLowerCase());
+  const end = sharp && band === 'amber' ? ', no stretch into it' : '';
+  const also = out.length > 0 ? ` Holds as well: ${out.join(', ')}.` : '';
+  return `${place} hurts ${nrs}/10 (${source}): ${HOLDS[band]}${end}.${also}`;
+}
