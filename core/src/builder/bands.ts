@@ -44,6 +44,7 @@ export interface BandInput {
     readonly id: string;
     readonly region: Region;
     readonly drills: ReadonlySet<string>;
+    readonly wanted: ReadonlySet<string>;
   }[];
 }
 
@@ -143,8 +144,8 @@ export function bandsOf(input: BandInput): Band[] {
           o.category === 'strengthen' && !o.filler ? 1 : 0,
         )
       : []),
-    ...input.relieving.flatMap(({ id, drills }) =>
-      atLeast(input, `relieve:${id}`, 1, BUILDER.wishCost, (o) => (drills.has(o.drill) ? 1 : 0)),
+    ...input.relieving.flatMap(({ id, wanted }) =>
+      atLeast(input, `relieve:${id}`, 1, BUILDER.wishCost, (o) => (wanted.has(o.drill) ? 1 : 0)),
     ),
   ];
 }

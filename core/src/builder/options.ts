@@ -184,8 +184,10 @@ function keepBestFillers(options: readonly Option[], context: RuleContext): Opti
 /** Drops options that another option of the same drill, phase and side makes pointless: not cheaper, not better. */
 function dropDominated(options: readonly Option[]): Option[] {
   const sum = (option: Option) => option.benefit.reduce((total, b) => total + b.value, 0);
+  // What only fills or warms is wanted for its time, so a longer one is not pointless beside a shorter.
+  const forTime = ({ filler, category }: Option) => filler || category === 'raise';
   const beats = (a: Option, b: Option) =>
-    a.seconds <= b.seconds &&
+    (forTime(b) ? a.seconds === b.seconds : a.seconds <= b.seconds) &&
     a.fatigue <= b.fatigue &&
     a.contacts <= b.contacts &&
     a.staticSeconds <= b.staticSeconds &&
@@ -346,7 +348,7 @@ function optionsOfDrill(
       for (const { phase, index } of fitting) {
         const rehearsal = forAction(context, weights, drill, { index, of: phases.length }, below);
         const serves = benefit.length + rehearsal.length > 0;
-        if (!serves && !kept && (!filler || (count !== sets[0] && drill.category !== 'raise'))) continue;
+        if (!serves && !kept && !filler) continue;
         const { item: even, reason, fits } = dosedItem(dose, drill, side.side, count, phase.id);
         if (!fits && !kept) {
           aboveMaximum = true;

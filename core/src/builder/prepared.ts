@@ -4,6 +4,7 @@ import type { BuildRequest, Region } from '../domain/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import { START_RULE } from '../levels/index.ts';
+import { coversRestriction } from '../reference/index.ts';
 import { relieves, YOUTH_AGE } from '../safety/index.ts';
 import { actionsOfDay } from './dayActions.ts';
 import { dayPattern, findingsForToday } from './dayPattern.ts';
@@ -75,15 +76,23 @@ function todaysPhases(rules: RuleContext, phases: readonly TodaysPhase[]): Today
   });
 }
 
-/** Gentle drills of each region that hurts, one of which has to be in. */
-function relievingDrills({ reference, safety }: Assessment) {
+/** Gentle drills of each region that hurts, one of which comes before anything else of it. */
+function relievingDrills({ reference, safety }: Assessment, weights: readonly WeightedRestriction[]) {
   return safety.dayRules
     .filter(({ band }) => band === 'amber')
-    .map(({ region, side }) => ({
-      id: `${region}/${side}`,
-      region,
-      drills: new Set(reference.data.drills.filter((drill) => relieves(drill, region)).map(({ id }) => id)),
-    }));
+    .map(({ region, side }) => {
+      const asked = weights.filter((one) => one.region === region).map(({ restriction }) => restriction);
+      const gentle = reference.data.drills.filter((drill) => relieves(drill, region));
+      return {
+        id: `${region}/${side}`,
+        region,
+        drills: new Set(gentle.map(({ id }) => id)),
+        // Wanted by itself only where it is for something: a sore region may as well rest.
+        wanted: new Set(
+          gentle.filter((drill) => asked.some((id) => coversRestriction(drill, id))).map(({ id }) => id),
+        ),
+      };
+    });
 }
 
 /** Works out weights, options, limits and wishes for a request. */
@@ -126,7 +135,7 @@ export function prepareBuild(assessment: Assessment, request: BuildRequest): Pre
     smallDose:
       mode === 'prepare' &&
       schoolOption(reference, standing.schools, 'sequence-before-strength') === 'small-dose',
-    relieving: relievingDrills(assessment),
+    relieving: relievingDrills(assessment, weights),
     easyFrom: isNewcomer(standing) ? START_RULE.demandIndex : START_RULE.trainedDemandIndex,
   });
   return {

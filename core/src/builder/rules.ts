@@ -208,10 +208,10 @@ export function rangesWithReserve(context: RuleContext): Set<string> {
   );
 }
 
-/** Does something of today ask for it: a region, what follows, or warming the whole body? */
+/** Does something of today ask for it: the joints to look after, what follows, or warming the whole body? */
 function isAskedFor(context: RuleContext, drill: Drill): boolean {
   if (drill.category === 'raise' || drill.regions.primary.includes('whole-body')) return true;
-  if (drill.regions.primary.some((region) => context.regions.has(region))) return true;
+  if (drill.regions.primary.some((region) => context.request.focus.includes(region))) return true;
   // A range that an action needs first is asked for by it, although opening it rehearses nothing.
   return context.actions.some((action) => patternTag(context.reference, drill, action) >= BUILDER.rehearses);
 }

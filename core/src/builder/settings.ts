@@ -30,7 +30,7 @@ export const BUILDER = {
   warmingShare: 0.15,
   warmingMost: 240,
   warmsFrom: 2,
-  warmCost: 4,
+  warmCost: 8,
   /** Near-maximal seconds that end a preparation where the school wants it so. */
   hardFinishSeconds: 45,
   wishCost: 3,
@@ -67,7 +67,7 @@ export const BUILDER = {
   /** Share of what a drill is worth to an unscreened athlete when it comes nowhere near what follows. */
   awayFromAction: 0.3,
   /** What a point of demand is worth at the end, and costs at the start, of a preparation. */
-  rising: 0.02,
+  rising: 0.04,
   /** Minutes from which warming comes in two blocks. */
   twoBlocksFrom: 15,
   /** Bonus of a drill that is to be kept where it fits, and of another level of its ladder. */

@@ -3,7 +3,7 @@ import type { BuildRequest, Standing, Region, Side } from '../domain/index.ts';
 import { recentlyInjured } from '../findings/index.ts';
 import type { Finding } from '../findings/index.ts';
 import type { Reference } from '../reference/index.ts';
-import { covers, YOUTH_AGE } from '../safety/index.ts';
+import { covers } from '../safety/index.ts';
 import type { DayPattern } from './dayPattern.ts';
 import { BUILDER } from './settings.ts';
 
@@ -63,7 +63,6 @@ function generalWeights(
   reference: Reference,
   input: Standing,
   own: Standing['athlete']['tasks'],
-  age: number,
 ): WeightedRestriction[] {
   const weights = new Map<string, WeightedRestriction>();
   const put = (restriction: string, side: Side, weight: number, from: 'task' | 'injury') => {
@@ -76,8 +75,8 @@ function generalWeights(
     const common = { priority: weight, symmetryOnly: false, severity: 0, wanted };
     weights.set(key, { restriction, region, side, weight, from, ...common });
   };
-  const tasks = age < YOUTH_AGE ? [] : own;
-  for (const task of tasks) {
+  // What a task works is no figure of adults: it counts for the growing as well.
+  for (const task of own) {
     for (const demand of reference.demands.get(task.id)?.demands ?? []) {
       for (const id of demand.informs) {
         for (const side of sidesOf(reference, id)) put(id, side, BUILDER.generalTaskWeight, 'task');
@@ -193,7 +192,7 @@ export function restrictionWeights(
   const { reference, standing, report, safety } = assessment;
   const general = report.capacities.length === 0;
   const weigh = (tasks: Standing['athlete']['tasks'], findings: readonly Finding[]) =>
-    general ? generalWeights(reference, standing, tasks, safety.age) : fromFindings(findings);
+    general ? generalWeights(reference, standing, tasks) : fromFindings(findings);
   const own = weigh(standing.athlete.tasks, report.findings);
   const asked = day ? weighedForPattern(own, weigh(day.tasks, day.findings), day) : own;
   const merged = new Map(asked.map((weighted) => [keyOf(weighted), weighted]));
