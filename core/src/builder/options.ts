@@ -4,6 +4,7 @@ import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import { kitUsed, patternTag, reachesSide } from '../reference/index.ts';
+import { drillSafety } from '../safety/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { nearestAction } from './dayActions.ts';
 import {
@@ -336,6 +337,8 @@ function optionsOfDrill(
   const options: Option[] = [];
   const cap = longestSeconds(context);
   const near = nearestAction(context.reference, drill, context.actions);
+  const warms = drill.category === 'raise' ? BUILDER.warmsNear * nearestTag(context, drill) : 0;
+  const care = BUILDER.careCost * drillSafety(context.reference, drill, context.safety).handling.length;
   let tooLong = false;
   let aboveMaximum = false;
   const open = sidesForToday(context, weights, drill, usable.get(drill.id) ?? []);
@@ -384,7 +387,9 @@ function optionsOfDrill(
           tie:
             prefer +
             weak +
-            risingTie(context, drill, index, phases.length) -
+            risingTie(context, drill, index, phases.length) +
+            warms -
+            care -
             (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
           filler: !serves && !kept,
           pinned,

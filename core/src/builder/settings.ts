@@ -67,7 +67,10 @@ export const BUILDER = {
   /** Share of what a drill is worth to an unscreened athlete when it comes nowhere near what follows. */
   awayFromAction: 0.3,
   /** What a point of demand is worth at the end, and costs at the start, of a preparation. */
-  rising: 0.04,
+  rising: 0.06,
+  /** What a warming drill is worth that is the action itself, and what it costs to be given with care. */
+  warmsNear: 0.3,
+  careCost: 0.08,
   /** Minutes from which warming comes in two blocks. */
   twoBlocksFrom: 15,
   /** Bonus of a drill that is to be kept where it fits, and of another level of its ladder. */
