@@ -23,6 +23,9 @@ const precaution = {
   setBy: 'A. Fell',
   since: '2027-02-01',
   until: null,
+  region: null,
+  side: null,
+  clearance: null,
   ended: null,
 };
 

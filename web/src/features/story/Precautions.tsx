@@ -221,11 +221,8 @@ export function Precautions() {
         {active.map((row) => (
           <li key={row.id} className={classes.line}>
             <span>
-              <b>
-                {nameOf(reference, row.precaution)}
-                {placeText(row)}
-              </b>
-              , set by {row.setBy} {dayText(row.since)}
+              <b>{nameOf(reference, row.precaution)}</b>
+              {placeText(row)}, set by {row.setBy} {dayText(row.since)}
               {row.reason ? `: ${row.reason}` : ''}
               {row.until ? `. Review ${dayText(row.until)}${row.until < today() ? ', due' : ''}` : ''}
               {row.clearance
