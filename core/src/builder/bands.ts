@@ -54,7 +54,7 @@ const warms = ({ category, temperature }: Option) =>
   category === 'raise' || (category === 'neuromuscular' && temperature >= BUILDER.warmsFrom);
 
 /** Seconds of warming that a preparation of this length asks for (rulings, "Warm-up ramp"). */
-export function warmingWanted(seconds: number): number {
+function warmingWanted(seconds: number): number {
   return Math.min(BUILDER.warmingMost, BUILDER.warmingShare * seconds);
 }
 

@@ -84,12 +84,11 @@ export const placementSchema = z.strictObject({
 export type Placement = z.infer<typeof placementSchema>;
 
 /** How often a week the athlete does an action, and how hard: what levels it opens (rulings, "Level placement"). */
-export const exposureSchema = z.strictObject({
+const exposureSchema = z.strictObject({
   action: id,
   perWeek: z.number().min(0).max(21).describe('sessions a week'),
   effort: z.enum(['easy', 'hard']),
 });
-export type Exposure = z.infer<typeof exposureSchema>;
 
 /** What hurts now, as the athlete tells it; `since` and `ended` are days. */
 export const currentPainSchema = z.strictObject({

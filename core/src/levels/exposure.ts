@@ -2,7 +2,7 @@ import type { ItemSide } from '../domain/index.ts';
 import { rehearsalTag } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { covers, YOUTH_AGE } from '../safety/index.ts';
-import type { LevelContext } from './levels.ts';
+import type { LevelContext } from './context.ts';
 import { EXPOSURE } from './settings.ts';
 
 /** What is done of one action in a week: all sessions, and the hard ones. */

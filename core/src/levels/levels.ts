@@ -1,8 +1,8 @@
 import { monthsBefore } from '../domain/index.ts';
 import type { DiaryEntry, ItemSide, Placement, Side } from '../domain/index.ts';
 import { judgeNeed, testSideKey } from '../findings/index.ts';
-import type { Capacity, Judged } from '../findings/index.ts';
 import type { Drill, EntryCriterion, Ladder } from '../reference/index.ts';
+import type { LevelContext } from './context.ts';
 import { exposedBy } from './exposure.ts';
 import { START_RULE } from './settings.ts';
 
@@ -17,11 +17,6 @@ export type LevelState =
       readonly confirm: boolean;
     }
   | { readonly open: false; readonly because: string };
-
-/** What the level of a ladder is chosen on. */
-export interface LevelContext extends Pick<Judged, 'reference' | 'standing' | 'safety' | 'painLimits'> {
-  readonly capacities: ReadonlyMap<string, Capacity>;
-}
 
 function sidesOf(side: ItemSide): Side[] {
   if (side === 'both') return ['left', 'right'];

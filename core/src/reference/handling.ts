@@ -1,6 +1,11 @@
 import { kitWordsOf } from './kit.ts';
-import type { Described } from './requiredPrecautions.ts';
-import type { Precaution } from './types.ts';
+import type { Drill, Precaution } from './types.ts';
+
+/** The traits by which a precaution's handling decides. */
+export type Described = Pick<
+  Drill,
+  'position' | 'loadClass' | 'contraction' | 'category' | 'equipment' | 'equipmentAny' | 'loadRegions'
+>;
 
 type Predicate = NonNullable<Precaution['forbids']>[number];
 

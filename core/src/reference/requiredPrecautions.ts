@@ -1,11 +1,6 @@
 import { handlingForbids } from './handling.ts';
+import type { Described } from './handling.ts';
 import type { Drill, Precaution } from './types.ts';
-
-/** The traits by which a precaution's handling decides. */
-export type Described = Pick<
-  Drill,
-  'position' | 'loadClass' | 'contraction' | 'category' | 'equipment' | 'equipmentAny' | 'loadRegions'
->;
 
 /** Long holds at the end of a range are for care, never forbidden, in those who bend too far. */
 const WITH_CARE: readonly { category: Drill['category']; precaution: string }[] = [

@@ -4,7 +4,7 @@ import { resultValue } from '../measure/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 
 /** Days for which pain on a test still says something of today (editable). */
-export const PAIN_DAYS = 14;
+const PAIN_DAYS = 14;
 
 /** Pain of a region and side that counts today, 0–10, with where and how it is felt and where it was told. */
 export interface Soreness {

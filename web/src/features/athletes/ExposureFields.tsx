@@ -14,7 +14,7 @@ const EFFORTS: readonly { effort: Effort; label: string }[] = [
 ];
 
 /** The list with this many sessions a week of one action at one effort; an action stays while either is asked for. */
-export function withSessions(
+function withSessions(
   exposure: AthleteFields['exposure'],
   action: string,
   effort: Effort,
