@@ -307,21 +307,21 @@ describe('from one stiff ankle to a routine that progresses', () => {
     const text = await clinician.reads('Clean sessions done');
     expect(text).toContain('+2.2 cm since last time, a real change');
     const before = await latest();
-    const rockIndex = before.items.findIndex((i) => i.drill === 'knee-to-wall-rock');
-    const other = before.items.find((i) => i.drill !== 'knee-to-wall-rock');
+    const rockIndex = before.items.findIndex((i) => i.drill === 'half-kneeling-ankle-rock');
+    const other = before.items.find((i) => i.drill !== 'half-kneeling-ankle-rock');
     const otherName = bundledReference.drills.get(other?.drill ?? '')?.name ?? '';
     const group = await clinician.sees(`Verdict on ${otherName}`, 'radiogroup');
     await group.evaluate((node) => node.querySelectorAll<HTMLElement>('input[type="radio"]')[1]?.click());
     await clinician.fills(`Reason for overruling ${otherName}`, 'race on Saturday');
     await clinician.presses(`Record ${before.items.length} decisions`);
     await clinician.reads('Version 2 is issued');
-    await clinician.reads(/Knee-to-wall rock left: 2 × 9 → 2 × 11/);
+    await clinician.reads(/Half-kneeling ankle rock left: 2 × 9 → 2 × 11/);
 
     const after = await latest();
     expect(after.number).toBe(2);
     expect(after.items[rockIndex]?.amount).toBe(11);
     expect(after.changes.map((change) => reasonText(bundledReference, change))).toContain(
-      'Knee-to-wall rock left: 2 × 9 → 2 × 11',
+      'Half-kneeling ankle rock left: 2 × 9 → 2 × 11',
     );
     const verdicts = await stored<{ drill: string; verdict: string; reason: string | null }>(
       'SELECT drill, verdict, reason FROM decisions WHERE athlete_id = $1',

@@ -8,7 +8,10 @@ const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/
 /** What axe finds on the page as it stands: rule and element, nothing when all is well. */
 export async function violations({ page }: OpenPage): Promise<string[]> {
   await page.evaluate(axeSource);
-  return page.evaluate(async () => {
+  // High enough that nothing that stays in sight lies over the end of a list.
+  const before = page.viewport();
+  if (before) await page.setViewport({ ...before, height: Math.max(before.height, 1800) });
+  const found = await page.evaluate(async () => {
     const { axe: tool } = window as unknown as { axe: typeof axe };
     const { violations: found } = await tool.run(document, {
       runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
@@ -17,4 +20,6 @@ export async function violations({ page }: OpenPage): Promise<string[]> {
       v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} ${node.failureSummary ?? ''}`),
     );
   });
+  if (before) await page.setViewport(before);
+  return found;
 }
