@@ -327,7 +327,10 @@ function optionsOfDrill(
   const fitting = phases
     .map((phase, index) => ({ phase, index }))
     .filter(({ phase }) => fitsPhase(context.reference, drill, phase));
-  if (fitting.length === 0) return { rule: 'structure-phase', about: drill.category };
+  if (fitting.length === 0) {
+    const kind = phases.some((phase) => phase.categories.includes(drill.category));
+    return { rule: 'structure-phase', about: kind ? drill.position : drill.category };
+  }
   const sets = setsToTry(context, dose, drill);
   const most = Math.max(...sets);
   const filler = isFiller(context, drill, reserve);
