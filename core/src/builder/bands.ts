@@ -35,11 +35,11 @@ export interface BandInput {
   readonly hardFinish: boolean;
   /** A release drill before mobilising is wanted (school "release first"). */
   readonly releaseFirst: boolean;
-  /** Drills of regions that hurt of which one has to come first, by region and side. */
   /** A small dose of strength before activity is wanted (school "small-dose"). */
   readonly smallDose: boolean;
   /** Demand up to which a drill is an easy start for this athlete. */
   readonly easyFrom: number;
+  /** Gentle drills of each region and side that hurts; one of those `wanted` is to be in. */
   readonly relieving: readonly {
     readonly id: string;
     readonly region: Region;
@@ -86,27 +86,29 @@ function phaseBands(input: BandInput): Band[] {
     const ladders = new Set(here.map((option) => option.ladder)).size;
     const least = Math.min(phase.minDrills, ladders);
     const inPhase = (value: (o: Option) => number) => (o: Option) => (o.phase === index ? value(o) : 0);
-    const drills: Band[] =
-      least > 0
-        ? [
-            {
-              id: `phase:${phase.id}`,
-              least,
-              most: Infinity,
-              weight: inPhase(() => 1),
-              under: BUILDER.phaseMinimumPenalty,
-              over: 0,
-            },
-          ]
-        : [];
+    const cost = BUILDER.phaseMinimumPenalty * least;
+    const drills = atLeast(
+      input,
+      `phase:${phase.id}`,
+      least,
+      cost,
+      inPhase(() => 1),
+    );
     if (phase.shareOfTime <= 0 || here.length === 0) return drills;
     const share = phase.shareOfTime * input.seconds;
     const low = Math.max(phase.optional ? 0 : 0.5 * share, phase.minSeconds ?? 0);
     const high = Math.max(1.5 * share, low);
-    const cost = BUILDER.shareCost / input.seconds;
+    const perSecond = BUILDER.shareCost / input.seconds;
     return [
       ...drills,
-      { id: `share:${phase.id}`, least: low, most: high, weight: inPhase(timeOf), under: cost, over: cost },
+      {
+        id: `share:${phase.id}`,
+        least: low,
+        most: high,
+        weight: inPhase(timeOf),
+        under: perSecond,
+        over: perSecond,
+      },
     ];
   });
 }

@@ -1,7 +1,7 @@
 import { sameJson } from '../domain/index.ts';
 import type { RoutineItem, Side } from '../domain/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
-import { DAY_LOADS, drillSafety, loadOn } from '../safety/index.ts';
+import { drillSafety, works } from '../safety/index.ts';
 import type { DayRule } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
@@ -36,7 +36,10 @@ function servingReasons(prepared: Prepared, option: Option): Reason[] {
     })
     .sort((a, b) => b.weighted.weight * b.match - a.weighted.weight * a.match)
     .map(({ weighted, match }): Reason => {
-      if (isOfAction(weighted)) return { rule: 'rehearses', pattern: option.rehearses ?? '', match };
+      if (isOfAction(weighted)) {
+        const rule = weighted.from === 'pattern' ? 'rehearses' : 'prepares-action';
+        return { rule, pattern: option.rehearses ?? '', match };
+      }
       return {
         rule: 'serves',
         restriction: weighted.restriction,
@@ -67,12 +70,7 @@ function otherSideOf(
 /** A region that hurts a little today and that the drill works: asked about afterwards. */
 function watchedRegion(prepared: Prepared, drillId: string): DayRule | undefined {
   const drill = prepared.reference.drills.get(drillId);
-  return prepared.safety.dayRules.find(
-    (rule) =>
-      drill &&
-      rule.band !== 'above' &&
-      (drill.regions.primary.includes(rule.region) || loadOn(drill, rule.region) >= DAY_LOADS.amber),
-  );
+  return prepared.safety.dayRules.find((rule) => drill && rule.band !== 'above' && works(drill, rule.region));
 }
 
 /** Why an option is worth choosing: what it serves, its phase, its level, its dose, its side. */

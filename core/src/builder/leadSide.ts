@@ -1,9 +1,7 @@
 import type { Standing } from '../domain/index.ts';
 import { rehearsalTag } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-
-/** How near a drill has to come to an action for the leading side of its tasks to hold. */
-const REHEARSES = 0.6;
+import { BUILDER } from './settings.ts';
 
 /**
  * The side on which an action is done: that of the athlete's tasks that the drill rehearses, else the dominant leg for a
@@ -19,7 +17,7 @@ export function leadSideOf(
   const { tasks, dominantHand, dominantLeg } = standing.athlete;
   const rehearsed = new Set(
     reference.data.patterns
-      .filter(({ id }) => rehearsalTag(reference, drill, id) >= REHEARSES)
+      .filter(({ id }) => rehearsalTag(reference, drill, id) >= BUILDER.rehearses)
       .flatMap((pattern) => pattern.tasks),
   );
   const leads = new Set(tasks.filter(({ id }) => rehearsed.has(id)).map(({ lead }) => lead));

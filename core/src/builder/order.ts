@@ -12,7 +12,10 @@ export interface Orderable {
 
 const LOAD_RANK = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
 
-/** Cost of doing b right after a: loaded before unloaded weighs most, then a change of kit, then what is easier after what is harder, and a change of position. */
+/**
+ * Cost of doing b right after a: loaded before unloaded weighs most, then a change of kit, then what is easier after what
+ * is harder, and a change of position.
+ */
 function stepCost(a: Orderable, b: Orderable): number {
   const heavierFirst = Math.max(0, LOAD_RANK[a.drill.loadClass] - LOAD_RANK[b.drill.loadClass]);
   const kit = kitText(a.drill) === kitText(b.drill) ? 0 : 1;

@@ -181,7 +181,7 @@ export function fitsPhase(reference: Reference, drill: Drill, phase: TodaysPhase
   const near = phase.onlyActions ? nearestAction(reference, drill, phase.onlyActions) : null;
   if (phase.onlyActions && (!near || near.tag < BUILDER.rehearses)) return false;
   // The pattern itself, done slowly, ends a preparation as well as a fast drill does.
-  const asAction = near !== null && near.tag >= 0.7 && drill.category === 'stabilise';
+  const asAction = near !== null && near.tag >= BUILDER.isTheAction && drill.category === 'stabilise';
   return (
     (phase.categories.includes(drill.category) || asAction) &&
     (!phase.onlyLadders || phase.onlyLadders.includes(drill.ladder)) &&
@@ -217,8 +217,8 @@ function isAskedFor(context: RuleContext, drill: Drill): boolean {
 }
 
 /**
- * A phase filler is general and dynamic, needs no kit unless it is a game of running and catching, never mobilises a range that has reserve, and comes from where
- * today's work is.
+ * A phase filler is general and dynamic, needs no kit unless it warms, never mobilises a range that has reserve, and comes
+ * from where today's work is.
  */
 export function isFiller(context: RuleContext, drill: Drill, reserveRanges: ReadonlySet<string>): boolean {
   if (!isAskedFor(context, drill)) return false;

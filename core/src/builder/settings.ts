@@ -48,6 +48,8 @@ export const BUILDER = {
   painWeight: 0.5,
   /** How near a drill has to come to the action of the day to rehearse it, and to end the preparation with it. */
   rehearses: 0.6,
+  /** How near slow work has to come to it to stand as the action itself. */
+  isTheAction: 0.7,
   /** A drill of this demand or less on a ladder prepares for a working rung. */
   preparesDemand: 2,
   /** Cost of a drill that serves no weighted restriction, so that it only fills a phase that asks for one. */

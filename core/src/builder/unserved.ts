@@ -86,10 +86,7 @@ export function unservedBy(
   const put = (restriction: string, side: Side, severity: number) => {
     if (!served(restriction, side)) wanted.set(`${restriction}/${side}`, { restriction, side, severity });
   };
-  for (const { wanted: asked, restriction, side, severity } of [
-    ...weights,
-    ...waiting.map(({ weighted }) => weighted),
-  ])
+  for (const { wanted: asked, restriction, side, severity } of [...weights, ...waiting])
     if (asked) put(restriction, side, severity);
   for (const finding of report.findings)
     if (isOpen(finding) && finding.priority > 0) put(finding.restriction, finding.side, finding.severity);

@@ -173,8 +173,8 @@ function ofActions(): WeightedRestriction[] {
 /** What is asked for today, and what of it has to wait. */
 export interface Weighed {
   readonly weights: readonly WeightedRestriction[];
-  /** Left out for the day, with why. */
-  readonly waiting: readonly { readonly weighted: WeightedRestriction; readonly why: 'pain' | 'focus' }[];
+  /** Left out for the day: what hurts above the stop limit, and what lies outside the focus. */
+  readonly waiting: readonly WeightedRestriction[];
   /** Nothing has been screened: the weights come from tasks, injuries and pain alone. */
   readonly general: boolean;
 }
@@ -202,20 +202,15 @@ export function restrictionWeights(
       merged.set(keyOf(pain), { ...pain, severity: known?.severity ?? 0 });
   }
   const all = [...merged.values()].sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1));
-  const whyWaiting = ({ region, side }: WeightedRestriction): 'pain' | 'focus' | null => {
-    const above = safety.dayRules.some(
+  const waits = ({ region, side }: WeightedRestriction) =>
+    (request.focus.length > 0 && !request.focus.includes(region)) ||
+    safety.dayRules.some(
       (rule) => rule.band === 'above' && rule.region === region && covers(rule.side, side),
     );
-    if (above) return 'pain';
-    return request.focus.length > 0 && !request.focus.includes(region) ? 'focus' : null;
-  };
   const rehearses = request.mode === 'prepare' && actions.length > 0 ? ofActions() : [];
   return {
     general,
-    weights: [...all.filter((weighted) => whyWaiting(weighted) === null), ...rehearses],
-    waiting: all.flatMap((weighted) => {
-      const why = whyWaiting(weighted);
-      return why ? [{ weighted, why }] : [];
-    }),
+    weights: [...all.filter((weighted) => !waits(weighted)), ...rehearses],
+    waiting: all.filter(waits),
   };
 }

@@ -6,6 +6,7 @@ import type { Capacity } from '../findings/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { COVER_MATCH } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
+import { works } from '../safety/index.ts';
 
 /** What a dose depends on beside the drill: the athlete, the day, the mode. */
 export interface DoseContext {
@@ -81,15 +82,9 @@ function lowerHalf(drill: Drill): number {
 
 /** Longest hold of a preparation in seconds, but for balance and what a sore tendon is given (editable). */
 const PREPARE_HOLD = 20;
-/** Share of a drill's load from which a sore region makes it a gentle one. */
-const AMBER_LOAD = 0.5;
-
-/** The region that hurts today and carries much of this drill; null when none does. */
+/** A region that hurts today and that this drill works; null when there is none. */
 function amberRegion(context: DoseContext, drill: Drill): Region | null {
-  const loaded = drill.loadRegions.find(
-    ({ region, weight }) => weight >= AMBER_LOAD && context.amber.has(region),
-  );
-  return loaded?.region ?? drill.regions.primary.find((region) => context.amber.has(region)) ?? null;
+  return [...context.amber].find((region) => works(drill, region)) ?? null;
 }
 
 /** Is it a long hold for a tendon that hurts today? */

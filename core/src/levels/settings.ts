@@ -15,5 +15,4 @@ export const EXPOSURE = {
   weekly: { perWeek: 1, demandIndex: 6, impact: ['low'], impactActions: ['run', 'land', 'cut'] },
   hard: { perWeek: 2, demandIndex: 9, impact: ['low', 'moderate', 'high'] },
   youthLess: 2,
-  painDays: 14,
 } as const;

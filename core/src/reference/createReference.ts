@@ -145,8 +145,8 @@ export type PracticeFigures = Pick<Case['overrides'], 'reference' | 'tasks'> &
   Partial<Pick<Case['overrides'], 'tests' | 'drills' | 'doseShares'>>;
 
 /**
- * The reference with a practice's edited figures, dose shares, own tasks, tests and drills in place; the given one is left as it is. Applying
- * the same figures twice changes nothing more.
+ * The reference with a practice's edited figures, dose shares, own tasks, tests and drills in place; the given one is left
+ * as it is. Applying the same figures twice changes nothing more.
  */
 export function practiceReference(bundled: Reference, figures: PracticeFigures): Reference {
   const {

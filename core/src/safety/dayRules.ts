@@ -28,7 +28,7 @@ export interface DayRule {
 }
 
 /** Shares of a drill's load from which a region counts as loaded: in amber, and above the stop limit (editable). */
-export const DAY_LOADS = { amber: 0.5, above: 0.3 } as const;
+const DAY_LOADS = { amber: 0.5, above: 0.3 } as const;
 
 const SHARP: readonly (Soreness['feel'] | undefined)[] = ['pinch', 'sharp'];
 
@@ -84,6 +84,11 @@ export function loadOn(drill: Drill, region: Region): number {
     (most, load) => (load.region === region ? Math.max(most, load.weight) : most),
     0,
   );
+}
+
+/** Does a drill work a region: is it one of its main ones, or carries it much of the load? */
+export function works(drill: Drill, region: Region): boolean {
+  return drill.regions.primary.includes(region) || loadOn(drill, region) >= DAY_LOADS.amber;
 }
 
 function tooMuch(rule: DayRule, drill: Drill): boolean {

@@ -11,5 +11,5 @@ export { drillSafety, routineSafetyFaults, safetyState, touchedRegions, YOUTH_AG
 export type { DrillSafety, Forbidden, SafetyFault, SafetyItem, SafetyState } from './drillSafety.ts';
 export { soreness } from './soreness.ts';
 export type { Soreness } from './soreness.ts';
-export { DAY_LOADS, dayRules, loadOn, relieves } from './dayRules.ts';
+export { dayRules, loadOn, relieves, works } from './dayRules.ts';
 export type { DayRule, PainBand } from './dayRules.ts';

@@ -2,7 +2,7 @@ import { dayText } from '../domain/index.ts';
 import type { Reference } from '../reference/index.ts';
 import type { DayRule } from '../safety/index.ts';
 import { nameOf } from './figures.ts';
-import { SIDE_LABEL } from './labels.ts';
+import { withSide } from './labels.ts';
 
 const HOLDS: Readonly<Record<DayRule['band'], string>> = {
   fine: 'all stays; its drills are watched and asked about afterwards',
@@ -13,8 +13,7 @@ const HOLDS: Readonly<Record<DayRule['band'], string>> = {
 /** One sentence for what holds today because a region hurts, and where that is known from. */
 export function dayRuleText(reference: Reference, rule: DayRule): string {
   const { region, side, nrs, because, forbids, sharp, band } = rule;
-  const place =
-    side === 'central' ? nameOf(reference, region) : `${nameOf(reference, region)}, ${SIDE_LABEL[side]}`;
+  const place = withSide(nameOf(reference, region), side);
   const source =
     because.test === null
       ? `told ${dayText(because.since)}`

@@ -10,6 +10,7 @@ export {
   unitWord,
 } from './figures.ts';
 export {
+  boundText,
   CATEGORY_LABEL,
   DECISION_LABEL,
   MODE_LABEL,

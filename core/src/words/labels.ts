@@ -68,3 +68,8 @@ export const REGION_LABEL: Readonly<Record<Region, string>> = {
   'wrist-hand': 'Wrist & hand',
   'whole-body': 'Whole body',
 };
+
+/** " (knee, left)" of what binds one region alone; nothing for what binds everywhere. */
+export function boundText({ region, side }: { region: Region | null; side: Side | null }): string {
+  return region === null ? '' : ` (${withSide(REGION_LABEL[region].toLowerCase(), side ?? 'central')})`;
+}

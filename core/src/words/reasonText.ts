@@ -143,6 +143,8 @@ const WORDS: Words = {
   'extra-set': (r) => `One set more on the ${SIDE_LABEL[r.side]} side, which is shorter.`,
   rehearses: (r, ref) =>
     `Rehearses today’s action: ${nameOf(ref, r.pattern).toLowerCase()} (match ${r.match}).`,
+  'prepares-action': (r, ref) =>
+    `Wakes what today’s action works with: ${nameOf(ref, r.pattern).toLowerCase()}.`,
   preferred: () => 'Kept from the routine this one starts from.',
   'load-near-limit': (r, ref) =>
     `${nameOf(ref, r.region)}: ${number(r.load, 1)} of ${number(r.limit, 0)} load-minutes in seven days, near the limit set; ${r.held === true ? 'no extra conditioning there (school). A count, not a prediction' : 'please confirm extra conditioning there'}.`,

@@ -3,7 +3,7 @@ import { IconAlertTriangle, IconBandage, IconHandStop } from '@tabler/icons-reac
 import type { Case } from '@yonder/core/domain';
 import { activePrecautions } from '@yonder/core/safety';
 import type { Block, DayRule } from '@yonder/core/safety';
-import { dayRuleText, nameOf, SIDE_LABEL } from '@yonder/core/words';
+import { boundText, dayRuleText, nameOf } from '@yonder/core/words';
 import { useReference } from '../app/reference.tsx';
 import { shortDay } from '../app/today.ts';
 import classes from './PrecautionStrip.module.css';
@@ -57,9 +57,7 @@ export function PrecautionStrip({ athlete, on, blocked, dayRules }: Props) {
             <IconAlertTriangle size={16} aria-hidden="true" />
             <span>
               <b>{nameOf(reference, precaution.id)}</b>
-              {precaution.region
-                ? ` (${nameOf(reference, precaution.region).toLowerCase()}${precaution.side ? `, ${SIDE_LABEL[precaution.side]}` : ''})`
-                : ''}
+              {boundText(precaution)}
               {precaution.cleared ? ', cleared' : ''}
               {precaution.until
                 ? precaution.reviewDue

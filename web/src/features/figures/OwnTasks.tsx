@@ -1,9 +1,7 @@
-import { ActionIcon, Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
+import { ActionIcon, Button, Group, Select, TextInput } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import type { PracticeTaskRow } from '@yonder/core/contracts';
 import { nameOf, unitWord } from '@yonder/core/words';
-import { useState } from 'react';
-import { Allowed } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
@@ -12,6 +10,7 @@ import { UnitInput } from '../../components/UnitInput.tsx';
 import { useFiguresQuery, useRemoveTaskMutation, useSaveTaskMutation } from './figureEndpoints.ts';
 import classes from './Figures.module.css';
 import { figureText } from './figures.ts';
+import { OwnList } from './OwnList.tsx';
 
 type Row = { test: string; value: number | null; side: 'lead' | 'trail' | 'both' };
 const EMPTY_ROW: Row = { test: '', value: null, side: 'both' };
@@ -122,62 +121,25 @@ export function OwnTasks() {
   const reference = useReference();
   const { data } = useFiguresQuery();
   const [remove, { error }] = useRemoveTaskMutation();
-  const [open, setOpen] = useState<string | null>(null);
+  const asked = (d: PracticeTaskRow['demands'][0]) =>
+    `${nameOf(reference, d.test)} ${figureText(d.value, reference.tests.get(d.test)?.unit ?? '')}`;
   return (
-    <section className={`card ${classes.card}`} aria-labelledby="tasks-title">
-      <Group justify="space-between">
-        <Title order={2} size={20} id="tasks-title">
-          Own sport tasks
-        </Title>
-        <Allowed least="clinician">
-          <Button leftSection={<IconPlus size={16} />} onClick={() => setOpen('new')}>
-            Add task
-          </Button>
-        </Allowed>
-      </Group>
-      <Text size="sm" c="var(--muted)">
-        What your sport asks of which test. An athlete’s need is the most demanding of their tasks and the
-        floor.
-      </Text>
-      {open === 'new' ? <TaskForm task={null} onDone={() => setOpen(null)} /> : null}
-      <ul className={classes.tasks}>
-        {(data?.tasks ?? []).map((task) => (
-          <li key={task.rowId}>
-            {open === task.rowId ? (
-              <TaskForm task={task} onDone={() => setOpen(null)} />
-            ) : (
-              <Group justify="space-between" wrap="nowrap">
-                <span>
-                  <b>{task.name}</b> <span className="muted">{task.sport}</span>:{' '}
-                  {task.demands
-                    .map(
-                      (d) =>
-                        `${nameOf(reference, d.test)} ${figureText(d.value, reference.tests.get(d.test)?.unit ?? '')}`,
-                    )
-                    .join('; ')}
-                </span>
-                <Allowed least="clinician">
-                  <Group gap={4} wrap="nowrap">
-                    <Button size="compact-sm" variant="subtle" onClick={() => setOpen(task.rowId)}>
-                      Edit
-                    </Button>
-                    <Button
-                      size="compact-sm"
-                      variant="subtle"
-                      aria-label={`Remove ${task.name}`}
-                      onClick={() => void remove(task)}
-                    >
-                      Remove
-                    </Button>
-                  </Group>
-                </Allowed>
-              </Group>
-            )}
-          </li>
-        ))}
-        {data?.tasks.length === 0 && open !== 'new' ? <li className="muted">None yet.</li> : null}
-      </ul>
-      <Refusal error={error} />
-    </section>
+    <OwnList
+      id="tasks-title"
+      title="Own sport tasks"
+      one="task"
+      rows={data?.tasks}
+      line={(task) => (
+        <>
+          <span className="muted">{task.sport}</span>: {task.demands.map(asked).join('; ')}
+        </>
+      )}
+      form={(task, onDone) => <TaskForm task={task} onDone={onDone} />}
+      onRemove={(task) => void remove(task)}
+      error={error}
+    >
+      What your sport asks of which test. An athlete’s need is the most demanding of their tasks and the
+      floor.
+    </OwnList>
   );
 }

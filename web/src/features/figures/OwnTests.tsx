@@ -1,5 +1,4 @@
-import { Button, Group, MultiSelect, Select, Text, Textarea, TextInput, Title } from '@mantine/core';
-import { IconPlus } from '@tabler/icons-react';
+import { Button, Group, MultiSelect, Select, Textarea, TextInput } from '@mantine/core';
 import type { PracticeTestRow } from '@yonder/core/contracts';
 import { REGIONS } from '@yonder/core/domain';
 import type { OwnTest } from '@yonder/core/domain';
@@ -7,8 +6,6 @@ import { testFaults } from '@yonder/core/formats';
 import { ownTestSchema } from '@yonder/core/schemas';
 import { nameOf, REGION_LABEL, unitWord } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
-import { useState } from 'react';
-import { Allowed } from '../../app/Allowed.tsx';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { useBundledReference, useReference } from '../../app/reference.tsx';
@@ -17,6 +14,7 @@ import { UnitInput } from '../../components/UnitInput.tsx';
 import { useFiguresQuery, useRemoveTestMutation, useSaveTestMutation } from './figureEndpoints.ts';
 import classes from './Figures.module.css';
 import { figureText } from './figures.ts';
+import { OwnList } from './OwnList.tsx';
 
 /** As it is typed: numbers may still be missing. */
 type Typed = Omit<OwnTest, 'id' | 'sem' | 'plausible'> & {
@@ -41,6 +39,7 @@ const QUANTITIES = ['range', 'strength', 'endurance-reps', 'endurance-hold', 'po
 const UNITS = ownTestSchema.shape.unit.options;
 const options = (words: readonly string[]) =>
   words.map((word) => ({ value: word, label: word.replaceAll('-', ' ') }));
+const shortWord = (better: OwnTest['better']) => (better === 'higher' ? 'below' : 'above');
 const plain = zod4Resolver(ownTestSchema.omit({ id: true }));
 
 /** Everything a test needs to be judged by: what it measures, its error, and what it says something about. */
@@ -60,19 +59,16 @@ function TestForm({ test, onDone }: { test: PracticeTestRow | null; onDone: () =
     },
   });
   const { values } = form;
-  const number = (key: 'sem' | 'cutOff' | 'plausible.min' | 'plausible.max', label: string) => {
-    const value = { sem: values.sem, cutOff: values.cutOff, 'plausible.min': values.plausible.min };
-    return (
-      <UnitInput
-        label={label}
-        unit={unitWord(values.unit)}
-        w={150}
-        value={key === 'plausible.max' ? values.plausible.max : value[key]}
-        error={form.errors[key]}
-        onChange={(next) => form.setFieldValue(key, next)}
-      />
-    );
-  };
+  const number = (key: string, label: string, value: number | null) => (
+    <UnitInput
+      label={label}
+      unit={unitWord(values.unit)}
+      w={150}
+      value={value}
+      error={form.errors[key]}
+      onChange={(next) => form.setFieldValue(key, next)}
+    />
+  );
   return (
     <form
       noValidate
@@ -133,10 +129,10 @@ function TestForm({ test, onDone }: { test: PracticeTestRow | null; onDone: () =
       </Group>
       <Textarea label="How it is done" mt={6} autosize minRows={2} {...form.getInputProps('procedure')} />
       <Group align="flex-start" gap="xs" mt={6}>
-        {number('plausible.min', 'Least value')}
-        {number('plausible.max', 'Most value')}
-        {number('sem', 'Error (SEM)')}
-        {number('cutOff', `Short ${values.better === 'higher' ? 'below' : 'above'}`)}
+        {number('plausible.min', 'Least value', values.plausible.min)}
+        {number('plausible.max', 'Most value', values.plausible.max)}
+        {number('sem', 'Error (SEM)', values.sem)}
+        {number('cutOff', `Short ${shortWord(values.better)}`, values.cutOff)}
       </Group>
       <MultiSelect
         mt={6}
@@ -164,60 +160,25 @@ export function OwnTests() {
   const reference = useReference();
   const { data } = useFiguresQuery();
   const [remove, { error }] = useRemoveTestMutation();
-  const [open, setOpen] = useState<string | null>(null);
+  const shortText = ({ better, cutOff, unit }: PracticeTestRow) =>
+    cutOff === null ? 'no cut-off' : `short ${shortWord(better)} ${figureText(cutOff, unit)}`;
   return (
-    <section className={`card ${classes.card}`} aria-labelledby="own-tests">
-      <Group justify="space-between">
-        <Title order={2} size={20} id="own-tests">
-          Own tests
-        </Title>
-        <Allowed least="clinician">
-          <Button leftSection={<IconPlus size={16} />} onClick={() => setOpen('new')}>
-            Add test
-          </Button>
-        </Allowed>
-      </Group>
-      <Text size="sm" c="var(--muted)">
-        Measured in a screening and judged with your error and cut-off; confidence low until you know better.
-      </Text>
-      {open === 'new' ? <TestForm test={null} onDone={() => setOpen(null)} /> : null}
-      <ul className={classes.tasks}>
-        {(data?.tests ?? []).map((test) => (
-          <li key={test.rowId}>
-            {open === test.rowId ? (
-              <TestForm test={test} onDone={() => setOpen(null)} />
-            ) : (
-              <Group justify="space-between" wrap="nowrap">
-                <span>
-                  <b>{test.name}</b> <span className="muted">{REGION_LABEL[test.region]}</span>: error{' '}
-                  {figureText(test.sem, test.unit)}
-                  {test.cutOff === null
-                    ? ', no cut-off'
-                    : `, short ${test.better === 'higher' ? 'below' : 'above'} ${figureText(test.cutOff, test.unit)}`}
-                  ; {test.informs.map((id) => nameOf(reference, id).toLowerCase()).join(', ')}
-                </span>
-                <Allowed least="clinician">
-                  <Group gap={4} wrap="nowrap">
-                    <Button size="compact-sm" variant="subtle" onClick={() => setOpen(test.rowId)}>
-                      Edit
-                    </Button>
-                    <Button
-                      size="compact-sm"
-                      variant="subtle"
-                      aria-label={`Remove ${test.name}`}
-                      onClick={() => void remove(test)}
-                    >
-                      Remove
-                    </Button>
-                  </Group>
-                </Allowed>
-              </Group>
-            )}
-          </li>
-        ))}
-        {data?.tests.length === 0 && open !== 'new' ? <li className="muted">None yet.</li> : null}
-      </ul>
-      <Refusal error={error} />
-    </section>
+    <OwnList
+      id="own-tests"
+      title="Own tests"
+      one="test"
+      rows={data?.tests}
+      line={(test) => (
+        <>
+          <span className="muted">{REGION_LABEL[test.region]}</span>: error {figureText(test.sem, test.unit)},{' '}
+          {shortText(test)}; {test.informs.map((id) => nameOf(reference, id).toLowerCase()).join(', ')}
+        </>
+      )}
+      form={(test, onDone) => <TestForm test={test} onDone={onDone} />}
+      onRemove={(test) => void remove(test)}
+      error={error}
+    >
+      Measured in a screening and judged with your error and cut-off; confidence low until you know better.
+    </OwnList>
   );
 }

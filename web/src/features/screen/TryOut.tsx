@@ -3,11 +3,12 @@ import { levelState } from '@yonder/core/levels';
 import { kitText } from '@yonder/core/reference';
 import type { Drill } from '@yonder/core/reference';
 import { drillSafety } from '@yonder/core/safety';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useMay } from '../../app/may.ts';
 import { useReference } from '../../app/reference.tsx';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import classes from './Screen.module.css';
 
 /** How a level is tried: a short hold, or a few repetitions. */
 function howTo({ dose, contraction }: Drill): string {
@@ -19,23 +20,27 @@ function howTo({ dose, contraction }: Drill): string {
 /** A level tried in a visit: seen clean it is open from now on, seen as too hard it stays closed. */
 export function TryOut() {
   const reference = useReference();
-  const workspace = useWorkspace();
+  const { region, assessment } = useWorkspace();
   const may = useMay();
   const [picked, setPicked] = useState<string | null>(null);
   const [side, setSide] = useState<'both' | 'left' | 'right'>('both');
-  const { region, assessment } = workspace;
-  if (!may('clinician')) return null;
-  const drills = reference.data.drills.filter(
-    (drill) =>
-      drill.regions.primary.includes(region) &&
-      !drill.archived &&
-      drillSafety(reference, drill, assessment.safety).forbidden.length === 0,
+  const { safety } = assessment;
+  const drills = useMemo(
+    () =>
+      reference.data.drills.filter(
+        (drill) =>
+          drill.regions.primary.includes(region) &&
+          !drill.archived &&
+          drillSafety(reference, drill, safety).forbidden.length === 0,
+      ),
+    [reference, region, safety],
   );
+  if (!may('clinician')) return null;
   const drill = drills.find(({ id }) => id === picked);
   const state = drill ? levelState(assessment, drill, drill.unilateral ? side : 'both') : null;
   return (
-    <section aria-labelledby="try-out" className="card">
-      <Title order={3} size={15} id="try-out">
+    <section aria-labelledby="try-out" className={`card ${classes.howto}`}>
+      <Title order={3} size={16} id="try-out">
         Try a level
       </Title>
       <Select

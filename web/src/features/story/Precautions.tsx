@@ -2,7 +2,7 @@ import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
 import { clearPrecautionSchema, precautionInputSchema } from '@yonder/core/contracts';
 import type { PrecautionRow } from '@yonder/core/contracts';
 import { REGIONS } from '@yonder/core/domain';
-import { nameOf, REGION_LABEL, SIDE_LABEL } from '@yonder/core/words';
+import { boundText, nameOf, REGION_LABEL } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
 import { Refusal } from '../../components/Refusal.tsx';
@@ -196,12 +196,6 @@ function ClearForm({ row, onDone }: { row: PrecautionRow; onDone: () => void }) 
   );
 }
 
-/** "knee, left" of a precaution that binds one region; nothing for the others. */
-function placeText({ region, side }: PrecautionRow): string {
-  if (region === null) return '';
-  return ` (${REGION_LABEL[region].toLowerCase()}${side === null ? '' : `, ${SIDE_LABEL[side]}`})`;
-}
-
 /** Precautions with who set them and why; each binds until a named person ends it. */
 export function Precautions() {
   const reference = useReference();
@@ -222,7 +216,7 @@ export function Precautions() {
           <li key={row.id} className={classes.line}>
             <span>
               <b>{nameOf(reference, row.precaution)}</b>
-              {placeText(row)}, set by {row.setBy} {dayText(row.since)}
+              {boundText(row)}, set by {row.setBy} {dayText(row.since)}
               {row.reason ? `: ${row.reason}` : ''}
               {row.until ? `. Review ${dayText(row.until)}${row.until < today() ? ', due' : ''}` : ''}
               {row.clearance
