@@ -4,6 +4,7 @@ import { storyEndpoints } from './features/athletes/storyRoutes.ts';
 import { authEndpoints } from './features/auth/routes.ts';
 import { figureEndpoints } from './features/figures/routes.ts';
 import { libraryEndpoints } from './features/library/routes.ts';
+import { methodEndpoints } from './features/methods/routes.ts';
 import { peopleEndpoints } from './features/people/routes.ts';
 import { practiceEndpoints } from './features/practice/routes.ts';
 import { referenceEndpoints } from './features/reference/routes.ts';
@@ -20,6 +21,7 @@ export function allEndpoints(deps: Deps): Endpoint[] {
     ...athleteEndpoints(deps),
     ...storyEndpoints(),
     ...figureEndpoints(),
+    ...methodEndpoints(deps),
     ...libraryEndpoints(),
     ...screeningEndpoints(),
     ...routineEndpoints(deps),

@@ -7,8 +7,8 @@ import type { FindingsReport, Judged } from '../findings/index.ts';
 import type { LevelContext } from '../levels/index.ts';
 import { practiceReference } from '../reference/index.ts';
 import type { Reference } from '../reference/index.ts';
-import { dayRules, safetyState, soreness, YOUTH_AGE } from '../safety/index.ts';
-import type { SafetyState } from '../safety/index.ts';
+import { binds, dayRules, safetyState, soreness, YOUTH_AGE } from '../safety/index.ts';
+import type { SafetyState, SoreRecord } from '../safety/index.ts';
 
 /** A practice: the reference with its own figures, tasks and drills in place, its schools and its pain limits. */
 export interface Practice extends PracticeStance {
@@ -28,14 +28,16 @@ export interface Assessment extends Judged, LevelContext {
 /** What binds on a day, with the rules of the day from what hurts; and the pain limits they go by. */
 export function safetyOn(
   practice: Practice,
-  record: Pick<AthleteRecord, 'athlete' | 'screenings'>,
+  record: SoreRecord,
   day: IsoDay,
 ): { safety: SafetyState; limits: { fine: number; stop: number } } {
   const { reference } = practice;
   const calm = safetyState(reference, record.athlete, day);
   const limits = painLimits(reference, practice, calm.age);
-  const sore = soreness(reference, { ...record, today: day });
-  return { safety: { ...calm, dayRules: dayRules(sore, limits) }, limits };
+  const strategy = schoolOption(reference, practice.schools, 'modify-around-or-restore');
+  const stance = { limits, strategy, lifts: record.athlete.lifts, today: day };
+  const rules = dayRules(reference, soreness(reference, record, day), stance);
+  return { safety: { ...calm, dayRules: rules }, limits };
 }
 
 /** Restrictions of sore tendons for which the school gives long holds; none under sixteen. */
@@ -67,7 +69,7 @@ export function assess(practice: Practice, record: AthleteRecord, day: IsoDay): 
   const report = judgeFindings(judged);
   const capacities = indexCapacities(report.capacities);
   const stretching = schoolOption(reference, schools, 'static-stretch-before');
-  const amber = new Set(safety.dayRules.filter(({ band }) => band === 'amber').map(({ region }) => region));
+  const amber = new Set(safety.dayRules.filter(binds).map(({ region }) => region));
   const tendonHolds = tendonsToHold(judged);
   const doseIn = (mode: Mode): DoseContext => ({
     reference,
@@ -84,6 +86,23 @@ export function assess(practice: Practice, record: AthleteRecord, day: IsoDay): 
   return { ...judged, report, capacities, doses };
 }
 
+/**
+ * The same record judged with options of schools chosen for one routine; the assessment itself where none differs.
+ */
+export function withSchools(assessment: Assessment, schools: Readonly<Record<string, string>>): Assessment {
+  const { reference, standing } = assessment;
+  const differs = Object.entries(schools).some(
+    ([id, option]) => schoolOption(reference, standing.schools, id) !== option,
+  );
+  if (!differs) return assessment;
+  const practice = {
+    reference,
+    schools: { ...standing.schools, ...schools },
+    painLimits: standing.painLimits,
+  };
+  return assess(practice, standing, standing.today);
+}
+
 /** The practice that a case file describes, on a reference. */
 export function practiceOfCase(reference: Reference, { overrides, schools }: Case): Practice {
   return { reference: practiceReference(reference, overrides), schools, painLimits: overrides.painLimits };
@@ -97,8 +116,9 @@ export function recordOfCase({
   screenings,
   routine,
   diary,
+  checkIns,
 }: Case): AthleteRecord {
-  return { athlete, needs: overrides.needs, judgements, screenings, routine, diary };
+  return { athlete, needs: overrides.needs, judgements, screenings, routine, diary, checkIns };
 }
 
 /** Judges a case file as of its own day, on the reference that ships or one that has its figures already. */

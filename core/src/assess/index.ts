@@ -1,2 +1,2 @@
-export { assess, assessCase, practiceOfCase, recordOfCase, safetyOn } from './assess.ts';
+export { assess, assessCase, practiceOfCase, recordOfCase, safetyOn, withSchools } from './assess.ts';
 export type { Assessment, Practice } from './assess.ts';

@@ -46,6 +46,12 @@ export interface BandInput {
     readonly drills: ReadonlySet<string>;
     readonly wanted: ReadonlySet<string>;
   }[];
+  /** Graded drills for each painful position that is restored; one is to be in. */
+  readonly restoring: readonly {
+    readonly id: string;
+    readonly drills: ReadonlySet<string>;
+    readonly onlyOne: boolean;
+  }[];
 }
 
 /** A change-over belongs to the drill before it, so that shares add up to the whole. */
@@ -148,6 +154,9 @@ export function bandsOf(input: BandInput): Band[] {
       : []),
     ...input.relieving.flatMap(({ id, wanted }) =>
       atLeast(input, `relieve:${id}`, 1, BUILDER.wishCost, (o) => (wanted.has(o.drill) ? 1 : 0)),
+    ),
+    ...input.restoring.flatMap(({ id, drills }) =>
+      atLeast(input, `restore:${id}`, 1, BUILDER.restoreCost, (o) => (drills.has(o.drill) ? 1 : 0)),
     ),
   ];
 }

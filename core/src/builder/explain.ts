@@ -1,5 +1,6 @@
 import { sameJson } from '../domain/index.ts';
 import type { RoutineItem, Side } from '../domain/index.ts';
+import { schoolOption } from '../findings/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
 import { drillSafety, works } from '../safety/index.ts';
 import type { DayRule } from '../safety/index.ts';
@@ -73,6 +74,24 @@ function watchedRegion(prepared: Prepared, drillId: string): DayRule | undefined
   return prepared.safety.dayRules.find((rule) => drill && rule.band !== 'above' && works(drill, rule.region));
 }
 
+/** The schools to which an option owes its place: what would not stand there under another option of theirs. */
+function schoolReasons(prepared: Prepared, option: Option): Reason[] {
+  const { reference, standing, request, hardFinish } = prepared.rules;
+  const last = option.phase === prepared.chosen.phases.length - 1;
+  const prepare = request.mode === 'prepare';
+  const owes: readonly (readonly [string, boolean])[] = [
+    ['static-stretch-before', prepare && option.category === 'stretch'],
+    ['breathless-or-conversational', hardFinish && last && option.intensity === 'high'],
+    ['release-first', prepare && option.category === 'release'],
+    ['sequence-before-strength', prepare && option.category === 'strengthen'],
+    ['tendon-isometrics', option.doseReason.rule === 'dose-tendon-hold'],
+    ['modify-around-or-restore', prepared.rules.restoring.has(option.drill)],
+  ];
+  return owes.flatMap(([school, acts]): Reason[] =>
+    acts ? [{ rule: 'by-school', school, option: schoolOption(reference, standing.schools, school) }] : [],
+  );
+}
+
 /** Why an option is worth choosing: what it serves, its phase, its level, its dose, its side. */
 export function optionReasons(prepared: Prepared, option: Option): Reason[] {
   const reasons = servingReasons(prepared, option);
@@ -87,6 +106,7 @@ export function optionReasons(prepared: Prepared, option: Option): Reason[] {
   const { perSide } = option.item;
   if (perSide && perSide.left.sets !== perSide.right.sets)
     reasons.push({ rule: 'extra-set', side: perSide.left.sets > perSide.right.sets ? 'left' : 'right' });
+  reasons.push(...schoolReasons(prepared, option));
   const watched = watchedRegion(prepared, option.drill);
   if (watched) reasons.push({ rule: 'watch', region: watched.region, pain: watched.nrs });
   if (prepared.request.prefer.includes(option.drill))

@@ -335,7 +335,7 @@ function optionsOfDrill(
   const most = Math.max(...sets);
   const filler = isFiller(context, drill, reserve);
   const prefer = preferBonus(context, drill);
-  const kept = pinned || context.request.prefer.includes(drill.id);
+  const kept = pinned || context.request.prefer.includes(drill.id) || context.restoring.has(drill.id);
   const heavier = heavierSide(weights, drill);
   const options: Option[] = [];
   const cap = longestSeconds(context);

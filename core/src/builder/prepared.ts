@@ -1,3 +1,4 @@
+import { withSchools } from '../assess/index.ts';
 import type { Assessment } from '../assess/index.ts';
 import { monthsBefore } from '../domain/index.ts';
 import type { BuildRequest, Region } from '../domain/index.ts';
@@ -5,7 +6,7 @@ import type { DoseContext } from '../dose/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import { START_RULE } from '../levels/index.ts';
 import { coversRestriction } from '../reference/index.ts';
-import { relieves, YOUTH_AGE } from '../safety/index.ts';
+import { binds, isGraded, relieves, YOUTH_AGE } from '../safety/index.ts';
 import { actionsOfDay } from './dayActions.ts';
 import { dayPattern, findingsForToday } from './dayPattern.ts';
 import { regionsNearLimit } from './nearLimit.ts';
@@ -79,7 +80,7 @@ function todaysPhases(rules: RuleContext, phases: readonly TodaysPhase[]): Today
 /** Gentle drills of each region that hurts, one of which comes before anything else of it. */
 function relievingDrills({ reference, safety }: Assessment, weights: readonly WeightedRestriction[]) {
   return safety.dayRules
-    .filter(({ band }) => band === 'amber')
+    .filter((rule) => binds(rule) && rule.band === 'amber')
     .map(({ region, side }) => {
       const asked = weights.filter((one) => one.region === region).map(({ restriction }) => restriction);
       const gentle = reference.data.drills.filter((drill) => relieves(drill, region));
@@ -95,8 +96,22 @@ function relievingDrills({ reference, safety }: Assessment, weights: readonly We
     });
 }
 
-/** Works out weights, options, limits and wishes for a request. */
-export function prepareBuild(assessment: Assessment, request: BuildRequest): Prepared {
+/** Graded drills for each painful position that is restored today: one of them is to be in, and no more while it is amber. */
+function restoringDrills({ reference, safety }: Assessment) {
+  return safety.dayRules
+    .filter(({ restores }) => restores.length > 0)
+    .map((rule) => ({
+      id: `${rule.region}/${rule.side}`,
+      drills: new Set(
+        reference.data.drills.filter((drill) => isGraded(reference, rule, drill)).map(({ id }) => id),
+      ),
+      onlyOne: binds(rule),
+    }));
+}
+
+/** Works out weights, options, limits and wishes for a request, judged with the schools chosen for it. */
+export function prepareBuild(given: Assessment, request: BuildRequest): Prepared {
+  const assessment = withSchools(given, request.schools);
   const { reference, standing, report } = assessment;
   const day = dayPattern(assessment, request);
   const { mode, pins, fatigueCap } = request;
@@ -104,6 +119,7 @@ export function prepareBuild(assessment: Assessment, request: BuildRequest): Pre
   const actions = actionsOfDay(reference, standing, request);
   const weighed = restrictionWeights(assessment, request, actions, day);
   const { weights } = weighed;
+  const restoring = restoringDrills(assessment);
   const hardFinish = endsHard(assessment, request);
   const rules: RuleContext = {
     ...assessment,
@@ -115,6 +131,7 @@ export function prepareBuild(assessment: Assessment, request: BuildRequest): Pre
     hardFinish,
     actions,
     regions: regionsAsked(request, weights),
+    restoring: new Set(restoring.flatMap(({ drills }) => [...drills])),
   };
   const dose = assessment.doses[mode];
   const phases = todaysPhases(rules, chosen.phases);
@@ -136,6 +153,7 @@ export function prepareBuild(assessment: Assessment, request: BuildRequest): Pre
       mode === 'prepare' &&
       schoolOption(reference, standing.schools, 'sequence-before-strength') === 'small-dose',
     relieving: relievingDrills(assessment, weights),
+    restoring,
     easyFrom: isNewcomer(standing) ? START_RULE.demandIndex : START_RULE.trainedDemandIndex,
   });
   return {

@@ -104,6 +104,17 @@ function relieveFirst({ options, phases, relieving }: ProblemInput): Limit[] {
   });
 }
 
+/** While a painful position is amber, one graded drill goes into it and no more. */
+function restoreOne({ restoring }: ProblemInput): Limit[] {
+  return restoring
+    .filter(({ onlyOne }) => onlyOne)
+    .map(({ id, drills }) => ({
+      id: `restore-one:${id}`,
+      most: 1,
+      weight: (o) => (drills.has(o.drill) ? 1 : 0),
+    }));
+}
+
 /** Puts limits and wishes together. Wishes that nothing can meet are left out, so that the gap speaks of benefit alone. */
 export function createProblem(input: ProblemInput): Problem {
   return {
@@ -118,6 +129,7 @@ export function createProblem(input: ProblemInput): Problem {
       ...schoolLimits(input.mode, input.stretchOption),
       ...ladderLimits(input.options, input.mode),
       ...relieveFirst(input),
+      ...restoreOne(input),
     ],
     bands: bandsOf(input),
     pins: input.pins,

@@ -43,6 +43,8 @@ export interface RuleContext extends Assessment {
   readonly actions: readonly string[];
   /** Regions that something of today asks for: the focus, else what is weighted. */
   readonly regions: ReadonlySet<Region>;
+  /** Graded drills for painful positions that are restored today. */
+  readonly restoring: ReadonlySet<string>;
 }
 
 function schoolRule(context: RuleContext, drill: Drill): Ineligible | null {

@@ -34,6 +34,8 @@ export const BUILDER = {
   /** Near-maximal seconds that end a preparation where the school wants it so. */
   hardFinishSeconds: 45,
   wishCost: 3,
+  /** The graded drill for a painful position that is restored. */
+  restoreCost: 3,
   /** A small dose of strength before activity, where the school wants it. */
   smallDoseCost: 1,
   /** No drill takes more than this share of the time; in a preparation never more seconds than this, never held below the least. */

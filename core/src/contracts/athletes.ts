@@ -11,6 +11,7 @@ import {
 import { isoDaySchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
 import { todoSchema } from '../today/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
+import { liftRowSchema } from './methods.ts';
 
 const own = athleteSchema.shape;
 const name = z.string().trim().min(1, 'a name is needed').max(120);
@@ -196,6 +197,7 @@ export const athleteSchemaRow = athleteFieldsSchema
     needs: z.array(needRowSchema),
     placements: z.array(placementRowSchema),
     judgements: z.array(judgementRowSchema),
+    lifts: z.array(liftRowSchema),
     /** Answers of the gate, newest of each topic and season. */
     asked: z.array(gateAnswerRowSchema),
     archived: signature.nullable(),

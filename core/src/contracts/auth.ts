@@ -13,7 +13,6 @@ export const meSchema = z
       id: idSchema,
       name: z.string(),
       timeZone: z.string().describe('IANA name; it decides what today is'),
-      schools: z.record(z.string(), z.string()),
     }),
     csrfToken: z.string(),
   })

@@ -10,6 +10,18 @@ export {
   versionSchema,
 } from './common.ts';
 export type { Page, PageQuery, Problem, ProblemCode, Role } from './common.ts';
+export {
+  checkInInputSchema,
+  checkInRowSchema,
+  choiceInputSchema,
+  endChoiceSchema,
+  liftInputSchema,
+  methodEffectSchema,
+  methodPreviewSchema,
+  methodsSchema,
+  painPatternsInputSchema,
+} from './methods.ts';
+export type { CheckInRow, ChoiceInput, ChoiceRow, MethodEffect, Methods } from './methods.ts';
 export { auditFilterSchema, auditRowSchema } from './audit.ts';
 export type { AuditFilter, AuditRow } from './audit.ts';
 export {

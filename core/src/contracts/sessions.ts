@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { entrySchema } from '../domain/caseFile.ts';
+import { entrySchema, provokedSchema } from '../domain/caseFile.ts';
 import { isoDaySchema } from '../domain/vocabulary.ts';
 import { sessionEventSchema } from '../session/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
@@ -8,6 +8,7 @@ export const startSessionSchema = z.strictObject({
   id: newIdSchema,
   routineId: idSchema,
   date: isoDaySchema,
+  leaveOut: z.array(idSchema).max(30).default([]).describe('items of the routine that are not for today'),
 });
 
 /** Sessions since a day, with who ran them and the worst pain told: what a practitioner looks at in the morning. */
@@ -42,6 +43,7 @@ export const sessionRowSchema = z
     date: isoDaySchema,
     finished: z.boolean(),
     entries: z.array(itemEntry),
+    provoked: z.array(provokedSchema),
     version: versionSchema,
   })
   .meta({ id: 'Session' });

@@ -103,6 +103,27 @@ export const currentPainSchema = z.strictObject({
 });
 export type CurrentPain = z.infer<typeof currentPainSchema>;
 
+/** What was said to hurt before a session of a day: it counts on that day alone. */
+export const checkInSchema = z.strictObject({
+  date: isoDaySchema,
+  sore: z
+    .array(currentPainSchema.pick({ region: true, side: true, aspect: true, feel: true, nrs: true }))
+    .max(20)
+    .default([]),
+});
+export type CheckIn = z.infer<typeof checkInSchema>;
+
+/** A practitioner's word that a rule of the day for a region and side does not hold, for pain no higher than it was then. */
+export const liftSchema = z.strictObject({
+  region: regionSchema,
+  side: sideSchema,
+  nrs: painScoreSchema.describe('the pain that was there when it was lifted'),
+  reason: z.string().trim().min(3, 'say why').max(1000),
+  by: person,
+  date: isoDaySchema,
+});
+export type Lift = z.infer<typeof liftSchema>;
+
 export const athleteSchema = z.strictObject({
   birthDate: isoDaySchema,
   bodyMassKg: nullable(z.number().min(15).max(250)).describe('kg'),
@@ -124,6 +145,7 @@ export const athleteSchema = z.strictObject({
   protocols: z.array(protocolSchema).default([]),
   placements: z.array(placementSchema).default([]),
   pains: z.array(currentPainSchema).default([]),
+  lifts: z.array(liftSchema).max(200).default([]).describe('amber rules of the day that were lifted'),
   dislikes: z.array(id).default([]).describe('drills the athlete does not want; never chosen'),
   loadLimits: z
     .array(z.strictObject({ region: regionSchema, perWeek: z.number().gt(0).max(2000) }))
@@ -265,6 +287,16 @@ export const doseShareSchema = z
   });
 export type DoseShare = z.infer<typeof doseShareSchema>;
 
+/** Where and how it hurts, and the precautions that hold on that day; null = anywhere, however it feels. */
+export const painPatternSchema = z.strictObject({
+  region: regionSchema,
+  aspects: nullable(z.array(painAspectSchema).min(1)),
+  feels: nullable(z.array(painFeelSchema).min(1)),
+  precautions: z.array(id).min(1, 'which precautions hold?').max(6),
+  aboveOnly: z.boolean().default(false).describe('only above the stop limit'),
+});
+export type PainPattern = z.infer<typeof painPatternSchema>;
+
 /** What a practice set in place of, or beside, the reference: its figures, tasks, drills and shares of a maximum. */
 export const practiceFiguresSchema = z.strictObject({
   reference: z.array(referenceEditSchema).default([]),
@@ -272,6 +304,7 @@ export const practiceFiguresSchema = z.strictObject({
   tests: z.array(ownTestSchema).default([]),
   drills: z.array(ownDrillSchema).default([]),
   doseShares: z.array(doseShareSchema).default([]),
+  painPatterns: nullable(z.array(painPatternSchema).max(80)).describe('in place of those that ship'),
 });
 
 /** What a practitioner says of a finding: agreed, set aside with a reason, or seen by eye. */
@@ -319,6 +352,7 @@ export const requestSchema = z.strictObject({
     .array(id)
     .default([])
     .describe('drills to keep where they fit, such as those of a template; a wish, not a pin'),
+  schools: z.record(id, id).default({}).describe('options chosen for this routine alone'),
 });
 export type BuildRequest = z.infer<typeof requestSchema>;
 
@@ -390,9 +424,19 @@ export const entrySchema = z.strictObject({
 });
 export type DiaryEntry = z.infer<typeof entrySchema>;
 
+/** Pain of the movement that hurts, scored before the drills and after them. */
+export const provokedSchema = z.strictObject({
+  region: regionSchema,
+  side: sideSchema,
+  before: nullable(painScoreSchema),
+  after: nullable(painScoreSchema),
+});
+export type Provoked = z.infer<typeof provokedSchema>;
+
 export const diarySessionSchema = z.strictObject({
   date: isoDaySchema,
   entries: z.array(entrySchema).default([]),
+  provoked: z.array(provokedSchema).max(20).optional(),
 });
 export type DiarySession = z.infer<typeof diarySessionSchema>;
 
@@ -414,5 +458,6 @@ export const caseSchema = z.strictObject({
   request: requestSchema.prefault({}),
   routine: nullable(routineSchema),
   diary: z.array(diarySessionSchema).default([]),
+  checkIns: z.array(checkInSchema).default([]),
 });
 export type Case = z.infer<typeof caseSchema>;

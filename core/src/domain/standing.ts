@@ -1,4 +1,12 @@
-import type { Athlete, Case, DiarySession, IssuedRoutine, Judgement, Screening } from './caseFile.ts';
+import type {
+  Athlete,
+  Case,
+  CheckIn,
+  DiarySession,
+  IssuedRoutine,
+  Judgement,
+  Screening,
+} from './caseFile.ts';
 import type { IsoDay } from './vocabulary.ts';
 
 /** Everything on record of one athlete: the story, what was measured, the routine in force, the diary. */
@@ -10,6 +18,7 @@ export interface AthleteRecord {
   readonly screenings: readonly Screening[];
   readonly routine: IssuedRoutine | null;
   readonly diary: readonly DiarySession[];
+  readonly checkIns: readonly CheckIn[];
 }
 
 /** What a practice decided for all its athletes, beside the figures of its reference. */

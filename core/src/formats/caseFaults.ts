@@ -1,4 +1,12 @@
-import type { Case, OwnTask, OwnTest, ReferenceEdit, RoutineItem, ScreeningResult } from '../domain/index.ts';
+import type {
+  Case,
+  OwnTask,
+  OwnTest,
+  PainPattern,
+  ReferenceEdit,
+  RoutineItem,
+  ScreeningResult,
+} from '../domain/index.ts';
 import { tempoSeconds } from '../dose/index.ts';
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
 import { kitWordsOf, practiceReference } from '../reference/index.ts';
@@ -249,16 +257,47 @@ function overrideFaults(list: FaultList, reference: Reference, input: Case): voi
     if (judgement.verdict === 'dismissed' && judgement.reason.trim() === '')
       list.add([...at, 'reason'], 'a finding is set aside with a reason');
   });
-  for (const [id, option] of Object.entries(input.schools)) {
+  addSchoolFaults(list, reference, input.schools, ['schools']);
+  input.overrides.painPatterns?.forEach((pattern, i) =>
+    painPatternFaults(list, reference, pattern, ['overrides', 'painPatterns', i]),
+  );
+}
+
+function painPatternFaults(list: FaultList, reference: Reference, pattern: PainPattern, at: Path): void {
+  pattern.precautions.forEach((id, i) =>
+    list.known(reference.precautions, 'precaution', id, [...at, 'precautions', i]),
+  );
+}
+
+/** Faults of a practice's own pain patterns, at paths that start at their list. */
+export function painPatternsFaults(reference: Reference, patterns: readonly PainPattern[]): CaseFault[] {
+  const list = new FaultList();
+  patterns.forEach((pattern, i) => painPatternFaults(list, reference, pattern, [i]));
+  return list.faults;
+}
+
+function addSchoolFaults(
+  list: FaultList,
+  reference: Reference,
+  schools: Readonly<Record<string, string>>,
+  at: Path,
+): void {
+  for (const [id, option] of Object.entries(schools)) {
     const school = reference.schools.get(id);
-    if (!list.known(reference.schools, 'school', id, ['schools', id])) continue;
-    if (!school?.options.some((o) => o.id === option)) {
+    if (!list.known(reference.schools, 'school', id, [...at, id])) continue;
+    if (!school?.options.some((o) => o.id === option))
       list.add(
-        ['schools', id],
+        [...at, id],
         `unknown option "${option}"; one of ${school?.options.map((o) => o.id).join(', ')}`,
       );
-    }
   }
+}
+
+/** Faults of chosen options of schools, at paths that start at their record. */
+export function schoolFaults(reference: Reference, schools: Readonly<Record<string, string>>): CaseFault[] {
+  const list = new FaultList();
+  addSchoolFaults(list, reference, schools, []);
+  return list.faults;
 }
 
 /** Kit words the drills of the reference use. */
@@ -292,6 +331,7 @@ function requestFaults(list: FaultList, reference: Reference, input: Case): void
       ['request', 'pattern'],
       `unknown pattern "${request.pattern}"; one of ${[...reference.patterns.keys()].join(', ')}`,
     );
+  addSchoolFaults(list, reference, request.schools, ['request', 'schools']);
   if (request.structure !== null)
     list.known(reference.structures, 'structure', request.structure, ['request', 'structure']);
 }

@@ -6,7 +6,7 @@ import { guardProbability, tooHard } from '../levels/index.ts';
 import type { Rescreen } from '../findings/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
 import type { Drill } from '../reference/index.ts';
-import { drillSafety, setupForbidden } from '../safety/index.ts';
+import { drillSafety, isGraded, setupForbidden } from '../safety/index.ts';
 import { daysSinceLast, reportsOf, running } from './entries.ts';
 import type { Report } from './entries.ts';
 import { PROGRESS } from './settings.ts';
@@ -193,6 +193,24 @@ function triedRecently(input: Standing, drill: string): boolean {
   );
 }
 
+/** A graded drill for a painful position goes up only after sessions that were calm the next morning. */
+function byCalmMornings(
+  deciding: Deciding,
+  drill: Drill,
+  item: RoutineItem,
+  reports: readonly Report[],
+): Draft | null {
+  const { reference, safety, painLimits } = deciding;
+  const restoring = safety.dayRules.some((rule) => isGraded(reference, rule, drill));
+  const calm = running(
+    reports,
+    ({ entry, worseNextDay }) =>
+      entry.nextDayPain !== null && entry.nextDayPain <= painLimits.fine && !worseNextDay,
+  );
+  if (!restoring || calm >= PROGRESS.calmMornings) return null;
+  return keep(item, { rule: 'calm-mornings', done: calm, wanted: PROGRESS.calmMornings });
+}
+
 function advanceLevel(deciding: Deciding, drill: Drill, item: RoutineItem): Draft {
   const next = drill.progressTo ? deciding.reference.drills.get(drill.progressTo) : undefined;
   if (!next) return keep(item, { rule: 'top-of-ladder', ladder: drill.ladder });
@@ -286,6 +304,7 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
       byNextDay(deciding, drill, item, reports) ??
       byAbsence(deciding, drill, item, reports) ??
       byCleanSessions(deciding, drill, item, reports) ??
+      byCalmMornings(deciding, drill, item, reports) ??
       withinWeek(deciding, drill, item, advance(deciding, drill, item)));
   return {
     drill: item.drill,

@@ -2,6 +2,8 @@
 export const PROGRESS = {
   /** Worse next day means more than this above the morning before. */
   nextDayTolerance: 1,
+  /** A graded drill for a painful position goes up a level after so many calm mornings running. */
+  calmMornings: 2,
   freshDays: 14,
   /** After this many days off a drill it is eased one step. */
   longBreakDays: 28,

@@ -142,10 +142,10 @@ function withShares(
 
 /** What of a case's overrides changes the reference itself. */
 export type PracticeFigures = Pick<Case['overrides'], 'reference' | 'tasks'> &
-  Partial<Pick<Case['overrides'], 'tests' | 'drills' | 'doseShares'>>;
+  Partial<Pick<Case['overrides'], 'tests' | 'drills' | 'doseShares' | 'painPatterns'>>;
 
 /**
- * The reference with a practice's edited figures, dose shares, own tasks, tests and drills in place; the given one is left
+ * The reference with a practice's edited figures, dose shares, pain patterns, own tasks, tests and drills in place; the given one is left
  * as it is. Applying the same figures twice changes nothing more.
  */
 export function practiceReference(bundled: Reference, figures: PracticeFigures): Reference {
@@ -155,9 +155,10 @@ export function practiceReference(bundled: Reference, figures: PracticeFigures):
     tests: ownTests = [],
     drills: ownDrills = [],
     doseShares = [],
+    painPatterns = null,
   } = figures;
-  if (edits.length + own.length + ownTests.length + ownDrills.length + doseShares.length === 0)
-    return bundled;
+  const lists = edits.length + own.length + ownTests.length + ownDrills.length + doseShares.length;
+  if (lists === 0 && painPatterns === null) return bundled;
   // Its own tests first: its figures, tasks and drills may name them.
   const reference =
     ownTests.length > 0
@@ -177,5 +178,6 @@ export function practiceReference(bundled: Reference, figures: PracticeFigures):
     demands: [...demands, ...added],
     ...(ownDrills.length > 0 ? withOwnDrills(reference.data, ownDrills) : {}),
     doseModes: withShares(reference.data.doseModes, doseShares),
+    painPatterns: painPatterns ?? reference.data.painPatterns,
   });
 }

@@ -1,5 +1,11 @@
 import { z } from 'zod';
-import { measureSchema, modeSchema, regionSchema } from '../domain/vocabulary.ts';
+import {
+  measureSchema,
+  modeSchema,
+  painAspectSchema,
+  painFeelSchema,
+  regionSchema,
+} from '../domain/vocabulary.ts';
 
 const id = z.string().regex(/^[a-z0-9]+(-[a-z0-9]+)*$/);
 const confidence = z.enum(['low', 'medium', 'high']);
@@ -550,6 +556,15 @@ const sessionCheckSchema = z.object({
  */
 const renamedSchema = z.record(z.string(), z.array(id));
 
+/** Where and how it hurts, and the precautions that hold on that day. Judgement, low confidence (rulings, "Pain steers"). */
+const painPatternEntrySchema = z.object({
+  region: regionSchema,
+  aspects: z.array(painAspectSchema).nullable().describe('null = anywhere there'),
+  feels: z.array(painFeelSchema).nullable().describe('null = however it feels'),
+  precautions: z.array(id),
+  aboveOnly: z.boolean().describe('only above the stop limit'),
+});
+
 /** Every reference file under its own name, as one document. */
 export const referenceDataSchema = z.object({
   regions: z.array(regionEntrySchema),
@@ -558,6 +573,7 @@ export const referenceDataSchema = z.object({
   demands: z.array(demandSchema),
   drills: z.array(drillSchema),
   ladders: z.array(ladderSchema),
+  painPatterns: z.array(painPatternEntrySchema),
   patterns: z.array(patternSchema),
   precautions: z.array(precautionEntrySchema),
   redFlags: z.array(redFlagSchema),

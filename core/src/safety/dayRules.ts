@@ -1,7 +1,7 @@
-import type { Region, Side } from '../domain/index.ts';
+import { addDays, daysBetween } from '../domain/index.ts';
+import type { IsoDay, Lift, Region, Side } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { handlingAsksFor } from '../reference/index.ts';
-import { PATTERN_PRECAUTIONS } from './painPrecautions.ts';
 import type { Soreness } from './soreness.ts';
 
 /** How much a region hurts today against the pain limits: fine, to be gone round, or to be left alone. */
@@ -20,6 +20,10 @@ export interface DayRule {
   readonly forbids: readonly string[];
   /** Felt as a pinch or sharp: nothing is stretched or mobilised under load. */
   readonly sharp: boolean;
+  /** Precautions of the painful position for which one graded drill is scheduled; empty where it is gone round. */
+  readonly restores: readonly string[];
+  /** Who lifted it and why: it is watched, and forbids nothing. */
+  readonly lifted: Pick<Lift, 'by' | 'date' | 'reason'> | null;
   readonly because: {
     readonly source: Soreness['source'];
     readonly test: string | null;
@@ -27,55 +31,110 @@ export interface DayRule {
   };
 }
 
-/** Shares of a drill's load from which a region counts as loaded: in amber, and above the stop limit (editable). */
-const DAY_LOADS = { amber: 0.5, above: 0.3 } as const;
+/** What the rules of a day go by, beside what hurts. */
+export interface DayStance {
+  readonly limits: { readonly fine: number; readonly stop: number };
+  /** Option of the school on painful positions. */
+  readonly strategy: string;
+  readonly lifts: readonly Lift[];
+  readonly today: IsoDay;
+}
+
+/** Editable defaults of the rules of a day (rulings, "Pain steers"; the last three are judgement, low confidence). */
+const DAY_RULES = {
+  /** Shares of a drill's load from which a region counts as loaded: in amber, and above the stop limit. */
+  loads: { amber: 0.5, above: 0.3 },
+  /** A lifted rule holds again after so many days. */
+  liftDays: 7,
+  /** Pain that has lasted so many days is long-standing. */
+  longStandingDays: 90,
+  /** Demand up to which a drill is graded exposure to a painful position. */
+  gradedDemand: 4,
+  /** What such exposure is made of. */
+  gradedKinds: ['mobilise', 'activate', 'stabilise', 'strengthen'] as readonly Drill['category'][],
+} as const;
 
 const SHARP: readonly (Soreness['feel'] | undefined)[] = ['pinch', 'sharp'];
 
-function bandOf(nrs: number, limits: { fine: number; stop: number }): PainBand {
+function bandOf(nrs: number, limits: DayStance['limits']): PainBand {
   if (nrs <= limits.fine) return 'fine';
   return nrs <= limits.stop ? 'amber' : 'above';
 }
 
-function precautionsFor(sore: readonly Soreness[], band: PainBand): string[] {
-  if (band === 'fine') return [];
+function precautionsFor(reference: Reference, sore: readonly Soreness[], above: boolean): string[] {
   const found = sore.flatMap(({ region, aspect, feel }) =>
-    PATTERN_PRECAUTIONS.filter(
+    reference.data.painPatterns.filter(
       (one) =>
         one.region === region &&
         (one.aspects === null || (aspect !== undefined && one.aspects.includes(aspect))) &&
         (one.feels === null || (feel !== undefined && one.feels.includes(feel))) &&
-        (!one.aboveOnly || band === 'above'),
+        (!one.aboveOnly || above),
     ),
   );
   return [...new Set(found.flatMap((one) => one.precautions))].sort();
 }
 
+/** The lift that holds for a rule today: not too old, and for pain no higher than it was then. */
+function liftOf(
+  { region, side, nrs, band }: Pick<DayRule, 'region' | 'side' | 'nrs' | 'band'>,
+  stance: DayStance,
+) {
+  if (band !== 'amber') return null;
+  const from = addDays(stance.today, -DAY_RULES.liftDays);
+  const own = stance.lifts.findLast(
+    (lift) =>
+      lift.region === region &&
+      lift.side === side &&
+      lift.nrs >= nrs &&
+      lift.date > from &&
+      lift.date <= stance.today,
+  );
+  return own ? { by: own.by, date: own.date, reason: own.reason } : null;
+}
+
+/** Is the painful position restored today, by the school? Above the stop limit never. */
+function isRestored(band: PainBand, since: IsoDay, { strategy, today }: DayStance): boolean {
+  if (band === 'above' || strategy === 'modify') return false;
+  if (strategy === 'restore') return true;
+  return band === 'fine' && daysBetween(since, today) >= DAY_RULES.longStandingDays;
+}
+
+function ruleOf(reference: Reference, here: readonly Soreness[], stance: DayStance): DayRule {
+  const { limits } = stance;
+  const worst = here.reduce((a, b) => (b.nrs > a.nrs ? b : a));
+  const band = bandOf(worst.nrs, limits);
+  const hurting = here.filter(({ nrs }) => nrs > limits.fine);
+  const since = here.map((one) => one.since).reduce((a, b) => (b < a ? b : a));
+  const { region, side, nrs, source, test } = worst;
+  const lifted = liftOf({ region, side, nrs, band }, stance);
+  return {
+    region,
+    side,
+    band,
+    nrs,
+    fine: limits.fine,
+    stop: limits.stop,
+    forbids: lifted ? [] : precautionsFor(reference, hurting, band === 'above'),
+    sharp: hurting.some(({ feel }) => SHARP.includes(feel)),
+    restores: isRestored(band, since, stance) ? precautionsFor(reference, here, false) : [],
+    lifted,
+    because: { source, test, since: worst.since },
+  };
+}
+
 /** The rules of the day, one for each region and side that hurts; the worst of what is known there decides the band. */
-export function dayRules(sore: readonly Soreness[], limits: { fine: number; stop: number }): DayRule[] {
+export function dayRules(reference: Reference, sore: readonly Soreness[], stance: DayStance): DayRule[] {
   const places = new Map<string, Soreness[]>();
   for (const one of sore) {
     const key = `${one.region}/${one.side}`;
     places.set(key, [...(places.get(key) ?? []), one]);
   }
-  return [...places.values()].map((here): DayRule => {
-    const worst = here.reduce((a, b) => (b.nrs > a.nrs ? b : a));
-    const band = bandOf(worst.nrs, limits);
-    return {
-      region: worst.region,
-      side: worst.side,
-      band,
-      nrs: worst.nrs,
-      fine: limits.fine,
-      stop: limits.stop,
-      forbids: precautionsFor(
-        here.filter(({ nrs }) => nrs > limits.fine),
-        band,
-      ),
-      sharp: here.some(({ nrs, feel }) => nrs > limits.fine && SHARP.includes(feel)),
-      because: { source: worst.source, test: worst.test, since: worst.since },
-    };
-  });
+  return [...places.values()].map((here) => ruleOf(reference, here, stance));
+}
+
+/** Does a rule keep anything out today? */
+export function binds({ band, lifted }: DayRule): boolean {
+  return band !== 'fine' && lifted === null;
 }
 
 /** The share of a drill's load that a region carries, 0 to 1. */
@@ -88,19 +147,42 @@ export function loadOn(drill: Drill, region: Region): number {
 
 /** Does a drill work a region: is it one of its main ones, or carries it much of the load? */
 export function works(drill: Drill, region: Region): boolean {
-  return drill.regions.primary.includes(region) || loadOn(drill, region) >= DAY_LOADS.amber;
+  return drill.regions.primary.includes(region) || loadOn(drill, region) >= DAY_RULES.loads.amber;
 }
 
 function tooMuch(rule: DayRule, drill: Drill): boolean {
   const load = loadOn(drill, rule.region);
   const own = drill.regions.primary.includes(rule.region);
-  if (rule.band === 'above') return load >= DAY_LOADS.above || (own && drill.loadClass !== 'unloaded');
+  if (rule.band === 'above') return load >= DAY_RULES.loads.above || (own && drill.loadClass !== 'unloaded');
   const hard =
     drill.loadClass === 'impact' || drill.contraction === 'ballistic' || drill.intensityClass === 'high';
-  if (hard && load >= DAY_LOADS.amber) return true;
+  if (hard && load >= DAY_RULES.loads.amber) return true;
   const intoTheEnd =
     drill.category === 'stretch' || (drill.category === 'mobilise' && drill.loadClass !== 'unloaded');
   return rule.sharp && own && intoTheEnd;
+}
+
+/** Does a drill go into a position that one of these precautions keeps it out of? */
+function goesInto(reference: Reference, precautions: readonly string[], drill: Drill): boolean {
+  return precautions.some((id) => {
+    const precaution = reference.precautions.get(id);
+    if (!precaution || !drill.contraindications.includes(id)) return false;
+    return drill.precautionExcludes?.includes(id) === true || !handlingAsksFor(precaution, drill);
+  });
+}
+
+/** Graded exposure to the painful position of a rule: goes into it, at low effort and with little load. */
+export function isGraded(reference: Reference, rule: DayRule, drill: Drill): boolean {
+  return (
+    drill.regions.primary.includes(rule.region) &&
+    DAY_RULES.gradedKinds.includes(drill.category) &&
+    drill.demandIndex <= DAY_RULES.gradedDemand &&
+    drill.loadClass !== 'impact' &&
+    drill.loadClass !== 'full' &&
+    drill.contraction !== 'ballistic' &&
+    drill.intensityClass !== 'high' &&
+    goesInto(reference, rule.restores, drill)
+  );
 }
 
 /** What the day's rules say of one drill: forbidden on both sides, or one side of a drill done a side at a time closed. */
@@ -112,13 +194,9 @@ export function dayRuleOf(
   const closed: { left: DayRule | null; right: DayRule | null } = { left: null, right: null };
   let forbidden: DayRule | null = null;
   for (const rule of rules) {
-    if (rule.band === 'fine') continue;
-    // The pattern's own precaution holds whichever side is worked, but for what its handling asks for.
-    const byPrecaution = rule.forbids.some((id) => {
-      const precaution = reference.precautions.get(id);
-      if (!precaution || !drill.contraindications.includes(id)) return false;
-      return drill.precautionExcludes?.includes(id) || !handlingAsksFor(precaution, drill);
-    });
+    if (!binds(rule)) continue;
+    // The pattern's own precaution holds whichever side is worked, but for what its handling asks for and what restores it.
+    const byPrecaution = goesInto(reference, rule.forbids, drill) && !isGraded(reference, rule, drill);
     const { side } = rule;
     if (byPrecaution) forbidden = rule;
     else if (!tooMuch(rule, drill)) continue;

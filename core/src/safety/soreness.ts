@@ -1,5 +1,5 @@
 import { addDays } from '../domain/index.ts';
-import type { Region, ScreeningResult, Side, Standing } from '../domain/index.ts';
+import type { AthleteRecord, IsoDay, Region, ScreeningResult, Side, Standing } from '../domain/index.ts';
 import { resultValue } from '../measure/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 
@@ -13,9 +13,9 @@ export interface Soreness {
   readonly nrs: number;
   readonly aspect: Standing['athlete']['pains'][0]['aspect'];
   readonly feel: Standing['athlete']['pains'][0]['feel'];
-  readonly source: 'told' | 'test';
+  readonly source: 'told' | 'test' | 'check-in';
   readonly since: string;
-  /** The test on which it was felt; null when it was told. */
+  /** The test on which it was felt; null when it was told or said before a session. */
   readonly test: string | null;
 }
 
@@ -25,12 +25,14 @@ function provoked(reference: Reference, test: Test, result: ScreeningResult): nu
   return test.unit === 'nrs-0-10' && ofLoad ? (resultValue(test, result) ?? 0) : 0;
 }
 
-/** What hurts today: pain told and not ended, and pain on a test of the last days, the latest of each test and side. */
-export function soreness(
-  reference: Reference,
-  standing: Pick<Standing, 'athlete' | 'screenings' | 'today'>,
-): Soreness[] {
-  const { today } = standing;
+/** What of a record the rules of a day are made from. */
+export type SoreRecord = Pick<AthleteRecord, 'athlete' | 'screenings' | 'checkIns'>;
+
+/**
+ * What hurts on a day: pain told and not ended, pain on a test of the last days (the latest of each test and side), and
+ * what was said before a session of that day.
+ */
+export function soreness(reference: Reference, standing: SoreRecord, today: IsoDay): Soreness[] {
   const told = standing.athlete.pains
     .filter((pain) => pain.since <= today && (pain.ended === null || pain.ended > today))
     .map((pain): Soreness => {
@@ -53,5 +55,19 @@ export function soreness(
       latest.set(key, { region, side, nrs, aspect, feel, source: 'test', since: date, test });
     }
   }
-  return [...told, ...latest.values()].filter(({ nrs }) => nrs > 0);
+  const checkedIn = standing.checkIns
+    .filter(({ date }) => date === today)
+    .flatMap(({ date, sore }) =>
+      sore.map((one): Soreness => ({
+        region: one.region,
+        side: one.side,
+        nrs: one.nrs,
+        aspect: one.aspect,
+        feel: one.feel,
+        source: 'check-in',
+        since: date,
+        test: null,
+      })),
+    );
+  return [...told, ...latest.values(), ...checkedIn].filter(({ nrs }) => nrs > 0);
 }

@@ -22,7 +22,7 @@ function workDone(
     .map((set) => work.filter((w) => w.segment.set === set))
     .filter((parts) => parts.every((w) => w.done));
   return {
-    done: done === work.length ? 'all' : done > 0 ? 'part' : 'none',
+    done: done === 0 ? 'none' : done === work.length ? 'all' : 'part',
     amounts: full.map((parts) => Math.min(...parts.map((w) => w.segment.amount ?? item.amount))),
   };
 }

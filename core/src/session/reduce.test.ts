@@ -47,6 +47,30 @@ describe('a session from its events', () => {
       [CAMEL, 'all', [8]],
     ]);
   });
+  it('what is not for today takes no time and counts as not done; the rest is played as if it stood alone', () => {
+    const [leftOut] = told([{ type: 'left-out', items: [ROCK] }], 'server', 500);
+    const alone = reduceSession(bundledReference, ROUTINE.slice(1), []).segments;
+    const { segments } = state(leftOut ? [leftOut] : []);
+    expect(segments.map((s) => ({ ...s, item: s.item - 1 }))).toEqual(alone);
+    const played = segments.flatMap((s, segment) => (s.kind === 'work' ? [reached({ ...s, segment })] : []));
+    const { entries } = state([...told(played), ...(leftOut ? [leftOut] : [])]);
+    expect(entries.map((e) => e.done)).toEqual(['none', 'all']);
+  });
+  it('scores of the movement that hurts stand by region and side, the last word on each moment', () => {
+    const at = { type: 'provoked', region: 'knee', side: 'left' } as const;
+    const { provoked } = state(
+      told([
+        { ...at, moment: 'before', nrs: 5 },
+        { ...at, moment: 'before', nrs: 4 },
+        { ...at, side: 'right', moment: 'after', nrs: 1 },
+        { ...at, moment: 'after', nrs: 2 },
+      ]),
+    );
+    expect(provoked).toEqual([
+      { region: 'knee', side: 'left', before: 4, after: 2 },
+      { region: 'knee', side: 'right', before: null, after: 1 },
+    ]);
+  });
   it('pain is kept at its worst and survives whatever comes after, until it is amended', () => {
     const events: Happening[] = [
       { type: 'pain', item: ROCK, nrs: 6 },

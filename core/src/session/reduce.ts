@@ -1,4 +1,4 @@
-import type { RoutineItem } from '../domain/index.ts';
+import type { Provoked, RoutineItem } from '../domain/index.ts';
 import { routineTimeline } from '../dose/index.ts';
 import type { Segment } from '../dose/index.ts';
 import type { Reference } from '../reference/index.ts';
@@ -20,6 +20,10 @@ export interface SessionState {
   /** Touch-downs by item. */
   readonly touchDowns: Readonly<Record<string, number>>;
   readonly entries: readonly ItemEntry[];
+  /** Items that are not for today: they have no segments. */
+  readonly leftOut: ReadonlySet<string>;
+  /** Scores of the movements that hurt, in the order in which they were first scored. */
+  readonly provoked: readonly Provoked[];
   readonly started: boolean;
   readonly finished: boolean;
 }
@@ -37,6 +41,8 @@ interface Working {
   pains: Record<string, number>;
   said: Record<string, Amendment>;
   carried: EventOf<'carried'> | null;
+  readonly leftOut: ReadonlySet<string>;
+  provoked: readonly Provoked[];
   started: boolean;
   finished: boolean;
 }
@@ -62,11 +68,35 @@ export function inOrder(events: readonly SessionEvent[]): SessionEvent[] {
   return timed.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.index - b.index)).map((t) => t.event);
 }
 
+/** The timeline of what is played: what is left out takes no time. */
+function playedTimeline(
+  { reference, routine, leftOut }: Pick<Working, 'reference' | 'routine' | 'leftOut'>,
+  items: readonly RoutineItem[],
+): readonly Segment[] {
+  if (leftOut.size === 0) return routineTimeline(reference, items);
+  const kept = items
+    .map((item, index) => ({ item, index }))
+    .filter((_, i) => !leftOut.has(routine[i]?.id ?? ''));
+  const segments = routineTimeline(
+    reference,
+    kept.map(({ item }) => item),
+  );
+  return segments.map((segment) => ({ ...segment, item: kept[segment.item]?.index ?? segment.item }));
+}
+
+function score(working: Working, { region, side, moment, nrs }: EventOf<'provoked'>): void {
+  const known = working.provoked.find((one) => one.region === region && one.side === side);
+  const next = { ...(known ?? { region, side, before: null, after: null }), [moment]: nrs };
+  working.provoked = known
+    ? working.provoked.map((one) => (one === known ? next : one))
+    : [...working.provoked, next];
+}
+
 function swap(working: Working, { item, to }: EventOf<'swapped'>): void {
   const index = working.routine.findIndex((own) => own.id === item);
   if (index < 0 || !working.reference.drills.has(to.drill)) return;
   working.items = working.items.map((other, i) => (i === index ? to : other));
-  working.segments = routineTimeline(working.reference, working.items);
+  working.segments = playedTimeline(working, working.items);
   const start = working.segments.findIndex(
     (s) => s.item === index && s.kind !== 'changeover' && s.kind !== 'floor-change',
   );
@@ -113,6 +143,11 @@ function apply(working: Working, event: SessionEvent): void {
     case 'swapped':
       swap(working, event);
       return;
+    case 'left-out':
+      return; // known before anything else
+    case 'provoked':
+      score(working, event);
+      return;
     case 'finished':
       working.finished = true;
       return;
@@ -125,7 +160,7 @@ function apply(working: Working, event: SessionEvent): void {
       working.carried = event;
       if (event.played) {
         working.items = event.played;
-        working.segments = routineTimeline(working.reference, event.played);
+        working.segments = playedTimeline(working, event.played);
       }
       working.position = { segment: event.segment, elapsed: event.elapsed, skipped: event.skipped };
   }
@@ -151,11 +186,14 @@ export function reduceSession(
   routine: readonly IdentifiedItem[],
   events: readonly SessionEvent[],
 ): SessionState {
+  const leftOut = new Set(events.flatMap((event) => (event.type === 'left-out' ? event.items : [])));
   const working: Working = {
     reference,
     routine,
     items: routine,
-    segments: routineTimeline(reference, routine),
+    segments: playedTimeline({ reference, routine, leftOut }, routine),
+    leftOut,
+    provoked: [],
     position: AT_THE_START,
     answers: {},
     touchDowns: {},
@@ -166,6 +204,7 @@ export function reduceSession(
     finished: false,
   };
   for (const event of inOrder(events)) apply(working, event);
-  const { items, segments, position, answers, touchDowns, started, finished } = working;
-  return { items, segments, position, answers, touchDowns, entries: entriesFrom(working), started, finished };
+  const { items, segments, position, answers, touchDowns, provoked, started, finished } = working;
+  const entries = entriesFrom(working);
+  return { items, segments, position, answers, touchDowns, entries, leftOut, provoked, started, finished };
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { entrySchema, itemSchema } from '../domain/caseFile.ts';
-import { itemSideSchema, painScoreSchema } from '../domain/vocabulary.ts';
+import { itemSideSchema, painScoreSchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
 
 const item = z.uuid().describe('id of the routine item');
 const place = z.int().min(0).max(5000);
@@ -54,6 +54,17 @@ export const sessionEventSchema = z.discriminatedUnion('type', [
     side: itemSideSchema,
   }),
   z.strictObject({ type: z.literal('swapped'), ...stamp, item, to: itemSchema }),
+  z
+    .strictObject({ type: z.literal('left-out'), ...stamp, items: z.array(item).min(1).max(30) })
+    .describe('drills that are not for today; said at the start, by the server'),
+  z.strictObject({
+    type: z.literal('provoked'),
+    ...stamp,
+    region: regionSchema,
+    side: sideSchema,
+    moment: z.enum(['before', 'after']),
+    nrs: painScoreSchema,
+  }),
   z.strictObject({ type: z.literal('finished'), ...stamp }),
   z.strictObject({
     type: z.literal('amended'),

@@ -15,11 +15,17 @@ export function dayRuleText(reference: Reference, rule: DayRule): string {
   const { region, side, nrs, because, forbids, sharp, band } = rule;
   const place = withSide(nameOf(reference, region), side);
   const source =
-    because.test === null
-      ? `told ${dayText(because.since)}`
-      : `${nameOf(reference, because.test).toLowerCase()}, ${dayText(because.since)}`;
+    because.source === 'check-in'
+      ? 'said before today’s session'
+      : because.test === null
+        ? `told ${dayText(because.since)}`
+        : `${nameOf(reference, because.test).toLowerCase()}, ${dayText(because.since)}`;
+  if (rule.lifted)
+    return `${place} hurts ${nrs}/10 (${source}): the rule for it was lifted by ${rule.lifted.by} on ${dayText(rule.lifted.date)}: ${rule.lifted.reason}. Its drills are watched and asked about afterwards.`;
   const out = forbids.map((id) => nameOf(reference, id).toLowerCase());
   const end = sharp && band === 'amber' ? ', no stretch into it' : '';
   const also = out.length > 0 ? ` Holds as well: ${out.join(', ')}.` : '';
-  return `${place} hurts ${nrs}/10 (${source}): ${HOLDS[band]}${end}.${also}`;
+  const back =
+    rule.restores.length > 0 ? ' One graded drill for the painful position is scheduled (method).' : '';
+  return `${place} hurts ${nrs}/10 (${source}): ${HOLDS[band]}${end}.${also}${back}`;
 }

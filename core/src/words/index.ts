@@ -14,6 +14,7 @@ export {
   CATEGORY_LABEL,
   DECISION_LABEL,
   MODE_LABEL,
+  optionLabel,
   REGION_LABEL,
   SIDE_LABEL,
   SIDE_MARK,

@@ -1,7 +1,7 @@
 import type { ItemSide, Mode, Region, Side } from '../domain/index.ts';
 import type { FindingState } from '../findings/index.ts';
 import type { DecisionKind } from '../progress/index.ts';
-import type { Category } from '../reference/index.ts';
+import type { Category, Reference } from '../reference/index.ts';
 
 export const STATE_LABEL: Readonly<Record<FindingState, string>> = {
   short: 'short',
@@ -50,6 +50,11 @@ export const CATEGORY_LABEL: Readonly<Record<Category, string>> = {
   neuromuscular: 'balance and landing',
   stretch: 'stretch',
 };
+
+/** The words of a school's option; its id where the reference does not know it. */
+export function optionLabel(reference: Reference, school: string, option: string): string {
+  return reference.schools.get(school)?.options.find(({ id }) => id === option)?.label ?? option;
+}
 
 /** "Ankle dorsiflexion range, left"; central findings carry no side. */
 export function withSide(name: string, side: Side | ItemSide): string {

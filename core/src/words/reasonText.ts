@@ -5,7 +5,7 @@ import type { Reference } from '../reference/index.ts';
 import { amountText } from './doseText.ts';
 import { duration, figure, nameOf, number, percent, signedFigure } from './figures.ts';
 import { itemChange, itemName } from './itemChange.ts';
-import { SIDE_LABEL } from './labels.ts';
+import { optionLabel, SIDE_LABEL } from './labels.ts';
 
 type Words = { readonly [R in Rule]: (reason: ReasonOf<R>, reference: Reference) => string };
 
@@ -33,7 +33,7 @@ const RULE_WORD: Readonly<Record<Barrier, string>> = {
   position: 'position ruled out:',
   timing: 'not meant for',
   mode: 'not offered in mode',
-  school: 'your school rules it out:',
+  school: 'the method chosen rules it out:',
   ban: 'banned for this routine:',
   disliked: 'the athlete does not like it:',
   'needs-partner': 'needs a helper:',
@@ -56,7 +56,7 @@ const HELD_BY: Partial<Record<Barrier, string>> = {
   kit: 'their kit is not at hand',
   position: 'their position is ruled out',
   space: 'there is no room for them',
-  school: 'your schools rule them out',
+  school: 'the methods chosen rule them out',
   focus: 'they are for other joints than today’s',
   protocol: 'after an operation only ticked drills are given',
   'precaution-exclude': 'a precaution forbids them',
@@ -170,6 +170,7 @@ const WORDS: Words = {
     `${r.drills} drills are out: ${HELD_BY[r.because] ?? RULE_WORD[r.because].replace(/:$/, '')}.`,
   watch: (r, ref) =>
     `Watch: ${nameOf(ref, r.region).toLowerCase()} hurts ${r.pain}/10; ask again afterwards.`,
+  'by-school': (r, ref) => `Method: ${optionLabel(ref, r.school, r.option)}.`,
   'tendon-trial': () =>
     'Long holds are on trial for two weeks: score the pain before and after, and keep them only if it falls by 2 or more.',
   'no-room': (r) =>
@@ -183,6 +184,8 @@ const WORDS: Words = {
   'pain-amber': (r) => `Pain ${r.pain}/10, above the fine limit of ${r.fine}: not a clean session.`,
   'worse-next-day': (r) =>
     `Worse next day ${r.times}× running: ${r.before} before, ${r.after} the day after (more than +${r.tolerance}).`,
+  'calm-mornings': (r) =>
+    `A painful position is restored: ${r.done} of ${r.wanted} sessions running that were calm the next morning.`,
   'long-break': (r) => `${r.days} days without it: one step easier.`,
   'days-off': (r) => `${r.days} days since the last session (at most ${r.most} for an advance).`,
   'no-sessions-yet': () => 'No session yet at this prescription.',

@@ -115,8 +115,10 @@ describe('the second shape', () => {
       '2026-11-27-levels-seen',
       '2026-11-27-exposure',
       '2026-11-27-own-tests',
+      '2026-11-27-methods',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();
+    await app.stored(`UPDATE practices SET schools = '{"release-first": "skip"}' WHERE id = $1`, [practice]);
     const before = await old();
     // Two processes at once: one migrates, the other waits and finds it done.
     await Promise.all([migrate(app.databaseUrl), migrate(app.databaseUrl)]);
@@ -147,6 +149,7 @@ describe('the second shape', () => {
       ['2027-02-03', 1],
       ['2027-02-04', 2],
     ]);
+    expect(loaded.schools).toEqual({ 'release-first': 'skip' });
     // Answers that stood question by question stand topic by topic: the gate is not asked again.
     const topics = [
       ...bundledReference.data.gate.map((group) => group.id),

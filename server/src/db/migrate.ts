@@ -12,6 +12,7 @@ import { summaries } from './migrations/2026-11-25-summaries.ts';
 import { wholeBody } from './migrations/2026-11-25-whole-body.ts';
 import { oneDoor } from './migrations/2026-11-27-one-door.ts';
 import { levelsSeen } from './migrations/2026-11-27-levels-seen.ts';
+import { methods } from './migrations/2026-11-27-methods.ts';
 import { ownTests } from './migrations/2026-11-27-own-tests.ts';
 import { secondShape } from './migrations/2026-11-27-second-shape.ts';
 
@@ -25,6 +26,7 @@ const MIGRATIONS: readonly Migration[] = [
   levelsSeen,
   exposure,
   ownTests,
+  methods,
 ];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */

@@ -228,7 +228,7 @@ async function train(
   for (let run = 0; run < plan.runs; run += 1) {
     const date = addDays(from, 1 + Math.floor((run * days) / plan.runs));
     await on(seeding, date, async (unit) => {
-      const session = await startSession(unit, { id: newId(), routineId: routine.id, date });
+      const session = await startSession(unit, { id: newId(), routineId: routine.id, date, leaveOut: [] });
       const happened = runOf(seeding, routine.items, plan.pain);
       const saved = await appendEvents(unit, session.id, stamped(happened, date, 0));
       if (seeding.random() >= 0.7) return;
@@ -367,7 +367,7 @@ async function runYesterday(
     pain > 0 && first ? [{ type: 'amended', item: first.id, pain, effort: 4, quality: 2 }] : [];
   const happened = [...runOf(own, routine.items, 0).slice(0, -1), ...hurt, { type: 'finished' as const }];
   await on(seeding, date, async (unit) => {
-    const session = await startSession(unit, { id: newId(), routineId: routine.id, date });
+    const session = await startSession(unit, { id: newId(), routineId: routine.id, date, leaveOut: [] });
     await appendEvents(unit, session.id, stamped(happened, date, 0));
   });
 }
@@ -415,9 +415,9 @@ async function addAcademy({ database }: Deps): Promise<{ practiceId: string; act
       name: ACADEMY,
       timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
       seasonStarts: SEASON_STARTS,
-      schools: {},
       painLimits: null,
       doseShares: [],
+      painPatterns: null,
     });
     const id = newId();
     const { email, password, name } = DEMO_SIGN_IN;

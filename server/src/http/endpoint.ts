@@ -45,6 +45,7 @@ export type Tag =
   | 'progress'
   | 'library'
   | 'figures'
+  | 'methods'
   | 'reference'
   | 'practice';
 

@@ -15,6 +15,7 @@ const TAGS: Readonly<Record<Tag, string>> = {
   progress: 'Decisions on the routine in force',
   library: 'Drills and templates of the practice’s own',
   figures: 'Figures and tasks of the practice’s own',
+  methods: 'Methods: where practitioners differ, and what was chosen',
   reference: 'The reference data that ships',
   practice: 'The practice itself and its audit',
 };

@@ -25,9 +25,9 @@ export async function addTestPractices(databaseUrl: string): Promise<void> {
         name,
         timeZone: 'UTC',
         seasonStarts: '10-01',
-        schools: {},
         painLimits: null,
         doseShares: [],
+        painPatterns: null,
       });
       for (const role of ROLES)
         await rows.clinicians.insert({

@@ -276,6 +276,71 @@ const practice: Record<string, Arrange> = {
   },
 };
 
+const CHOICE = { school: 'release-first', option: 'first', reason: MARK };
+
+/** A choice of an owner's, or of an athlete's, with its place; the one before it is taken back. */
+async function chosen(owner: Client, root: string): Promise<string> {
+  const { body: before } = await owner.get(root).expect(200);
+  const inForce = [...before.practice, ...before.athlete].find((row) => row.ended === null);
+  if (inForce) return `${root}/choices/${inForce.id}`;
+  const { body } = await owner.create(`${root}/choices`, CHOICE).expect(201);
+  return `${root}/choices/${[...body.athlete, ...body.practice][0].id}`;
+}
+
+const methods: Record<string, Arrange> = {
+  readMethods: async (owner) => {
+    await chosen(owner, '/methods');
+    return { path: '/methods' };
+  },
+  chooseMethod: async (owner) => {
+    const replaces = (await chosen(owner, '/methods')).split('/').at(-1);
+    return withId('/methods/choices', { ...CHOICE, replaces });
+  },
+  endMethod: async (owner) => ({
+    path: `${await chosen(owner, '/methods')}/end`,
+    body: { reason: MARK, version: 1 },
+  }),
+  previewMethod: async (owner) => {
+    const { athlete } = await version(owner);
+    return { path: '/methods/preview', body: { ...CHOICE, reason: undefined, athleteId: athlete } };
+  },
+  setPainPatterns: async (owner) => ({
+    path: '/methods/pain-patterns',
+    body: { painPatterns: null, version: (await owner.get('/methods').expect(200)).body.version },
+  }),
+  readAthleteMethods: ofAthlete(async (owner, id) => {
+    await chosen(owner, `/athletes/${id}/methods`);
+    return { path: `/athletes/${id}/methods` };
+  }),
+  chooseAthleteMethod: ofAthlete((_owner, id) => withId(`/athletes/${id}/methods/choices`, CHOICE)),
+  endAthleteMethod: ofAthlete(async (owner, id) => {
+    const { body } = await owner.create(`/athletes/${id}/methods/choices`, CHOICE).expect(201);
+    return {
+      path: `/athletes/${id}/methods/choices/${body.athlete[0].id}/end`,
+      body: { reason: MARK, version: 1 },
+    };
+  }),
+};
+
+const SORE = { ...PAIN, nrs: 4, aspect: 'front' };
+const LIFT = { region: PAIN.region, side: PAIN.side, reason: MARK };
+
+const day: Record<string, Arrange> = {
+  liftRule: ofAthlete(async (owner, id) => {
+    await owner.create(`/athletes/${id}/pains`, SORE).expect(201);
+    return withId(`/athletes/${id}/lifts`, LIFT);
+  }),
+  removeLift: ofAthlete(async (owner, id) => {
+    await owner.create(`/athletes/${id}/pains`, SORE).expect(201);
+    return { path: `${await added(owner, id, 'lifts', LIFT)}?version=1` };
+  }),
+  readCheckIn: ofAthlete(async (owner, id) => ({ path: `/athletes/${id}/check-ins/${TODAY}` })),
+  putCheckIn: ofAthlete((_owner, id) => ({
+    path: `/athletes/${id}/check-ins/${TODAY}`,
+    body: { sore: [{ region: 'knee', side: 'left', nrs: 3 }] },
+  })),
+};
+
 const screenings: Record<string, Arrange> = {
   importScreenings: ofAthlete((_owner, id) => {
     const result = { test: 'heel-raise-reps', side: 'left', trials: [14] };
@@ -340,6 +405,8 @@ export const REQUESTS: Readonly<Record<string, Arrange>> = {
   ...people,
   ...athletes,
   ...practice,
+  ...methods,
+  ...day,
   ...screenings,
   ...routines,
   ...sessions,

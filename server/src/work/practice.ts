@@ -47,6 +47,13 @@ export function drillOf({ drill, slug }: RowOf<'own_drills'>): OwnDrill {
   return { ...drill, id: slug };
 }
 
+/** Chosen options by school. */
+export function optionsOf(
+  choices: readonly Pick<RowOf<'method_choices'>, 'school' | 'option'>[],
+): Record<string, string> {
+  return Object.fromEntries(choices.map(({ school, option }) => [school, option]));
+}
+
 /** What of a unit of work the settings are read with. */
 interface Source {
   readonly practiceId: string;
@@ -69,8 +76,11 @@ async function load(unit: Source): Promise<PracticeSettings> {
     tests: tests.map(testOf),
     drills: drills.map(drillOf),
     doseShares: practice.doseShares,
+    painPatterns: practice.painPatterns,
   };
-  const { name, timeZone, seasonStarts, version, schools, painLimits } = practice;
+  const chosen = await rows.method_choices.all({ athleteId: null, endedOn: null });
+  const schools = optionsOf(chosen);
+  const { name, timeZone, seasonStarts, version, painLimits } = practice;
   const reference = practiceReference(bundled, figures);
   return { name, timeZone, seasonStarts, version, schools, painLimits, figures, reference, bundled };
 }

@@ -65,6 +65,7 @@ export function Shell() {
           <NavLink to="/today">Today</NavLink>
           <NavLink to="/athletes">Athletes</NavLink>
           <NavLink to="/library">Library</NavLink>
+          <NavLink to="/methods">Methods</NavLink>
           <NavLink to="/figures">Figures</NavLink>
           {me?.clinician.role === 'owner' ? (
             <>

@@ -108,6 +108,8 @@ export const api = createApi({
     'Sessions',
     'Draft',
     'Figures',
+    'Methods',
+    'CheckIn',
     'Templates',
     'People',
     'Practice',

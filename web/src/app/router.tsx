@@ -27,6 +27,12 @@ const ImportPage = lazy(() =>
 const FiguresPage = lazy(() =>
   import('../features/figures/FiguresPage.tsx').then((m) => ({ default: m.FiguresPage })),
 );
+const MethodsPage = lazy(() =>
+  import('../features/methods/MethodsPage.tsx').then((m) => ({ default: m.MethodsPage })),
+);
+const AthleteMethodsPage = lazy(() =>
+  import('../features/methods/AthleteMethodsPage.tsx').then((m) => ({ default: m.AthleteMethodsPage })),
+);
 const LibraryPage = lazy(() =>
   import('../features/library/LibraryPage.tsx').then((m) => ({ default: m.LibraryPage })),
 );
@@ -83,6 +89,7 @@ export const router = createBrowserRouter([
           { path: '/athletes', element: <AthletesPage /> },
           { path: '/screenings', element: <ImportPage /> },
           { path: '/figures', element: <FiguresPage /> },
+          { path: '/methods', element: <MethodsPage /> },
           { path: '/library', element: <LibraryPage /> },
           { path: '/audit', element: <AuditPage /> },
           { path: '/library/new', element: <DrillEditor /> },
@@ -100,6 +107,7 @@ export const router = createBrowserRouter([
               { path: 'routine', element: <RoutinePage /> },
               { path: 'run', element: <RunPage /> },
               { path: 'progress', element: <ProgressPage /> },
+              { path: 'methods', element: <AthleteMethodsPage /> },
             ],
           },
           { path: '*', element: <Navigate to="/today" replace /> },

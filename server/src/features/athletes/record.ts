@@ -1,12 +1,13 @@
-import { assess } from '@yonder/core/assess';
+import { assess, recordOfCase } from '@yonder/core/assess';
 import type { Assessment } from '@yonder/core/assess';
-import type { Athlete, AthleteRecord, Case, Placement } from '@yonder/core/domain';
+import type { Athlete, Case, Placement } from '@yonder/core/domain';
 import { renewedItem } from '@yonder/core/formats';
 import type { Reference } from '@yonder/core/reference';
 import { athleteSchema, caseSchema } from '@yonder/core/schemas';
 import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
 import { notFound } from '../../http/problem.ts';
+import { optionsOf } from '../../work/practice.ts';
 import type { PracticeSettings } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
 import { athleteRow, only, placementRow } from './rows.ts';
@@ -25,14 +26,18 @@ type ByKey<Row> = ReadonlyMap<string, readonly Row[]>;
 /** The routine in force, with the day of the last verdicts on it. */
 type InForce = RowOf<'routines'> & { readonly decidedOn: string | null };
 
+/** What happened to an item in a session, with what was scored in that session. */
+type DiaryRow = RowOf<'session_entries'> & Pick<RowOf<'sessions'>, 'provoked'>;
+
 interface Visits {
   readonly screenings: ByKey<RowOf<'screenings'>>;
   readonly results: ByKey<RowOf<'results'>>;
   readonly routines: ByKey<InForce>;
-  readonly entries: ByKey<RowOf<'session_entries'>>;
+  readonly entries: ByKey<DiaryRow>;
+  readonly checkIns: ByKey<RowOf<'check_ins'>>;
 }
 
-/** Visits, results, routines and diaries of athletes as of a day, in four queries however many there are. */
+/** Visits, results, routines, diaries and the check-ins of the day, in five queries however many athletes there are. */
 async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promise<Visits> {
   const { query, practiceId } = unit;
   const values = {
@@ -59,16 +64,18 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
      ORDER BY athlete_id, number DESC`,
     values,
   );
-  const entries = await query<RowOf<'session_entries'>>(
+  const entries = await query<DiaryRow>(
     `SELECT e.session_id AS "sessionId", e.item_id AS "itemId", e.athlete_id AS "athleteId", e.date, e.drill, e.side, e.done,
             e.amounts, e.pain_before AS "painBefore", e.pain, e.next_day_pain AS "nextDayPain", e.effort, e.quality,
-            e.swapped_for AS "swappedFor", e.both_ways AS "bothWays"
+            e.swapped_for AS "swappedFor", e.both_ways AS "bothWays", s.provoked
      FROM session_entries e JOIN sessions s ON s.id = e.session_id
      WHERE e.practice_id = :practiceId AND e.athlete_id IN (:ids) AND e.date <= :on AND s.finished
      ORDER BY e.date, e.session_id, e.place`,
     values,
   );
+  const checkIns = await unit.rows.check_ins.all({ athleteId: values.ids, date: on });
   return {
+    checkIns: groupBy(checkIns, (row) => row.athleteId),
     screenings: groupBy(screenings, (row) => row.athleteId),
     results: groupBy(results, (row) => row.screeningId),
     routines: groupBy(routines, (row) => row.athleteId),
@@ -115,6 +122,7 @@ function athletePart(story: Story): object {
       .filter((answer) => answer.outcome !== 'unknown')
       .map(({ topic, on, until }) => ({ topic, on, until })),
     pains: row.pains.map(bare),
+    lifts: row.lifts.map(bare),
     protocols: row.protocols.map(bare),
     dislikes: row.dislikes,
     loadLimits: row.loadLimits,
@@ -126,11 +134,12 @@ export function athleteOf(story: Story): Athlete {
   return athleteSchema.parse(athletePart(story));
 }
 
-function diaryOf(entries: readonly RowOf<'session_entries'>[]): unknown[] {
+function diaryOf(entries: readonly DiaryRow[]): unknown[] {
   return [...groupBy(entries, (row) => row.sessionId).values()].map((rows) => ({
     date: rows[0]?.date,
+    provoked: rows[0]?.provoked,
     entries: rows.map(
-      ({ itemId, sessionId: _s, athleteId: _a, date: _d, swappedFor, bothWays, ...entry }) => ({
+      ({ itemId, sessionId: _s, athleteId: _a, date: _d, provoked: _p, swappedFor, bothWays, ...entry }) => ({
         item: itemId,
         ...entry,
         ...(swappedFor === null ? {} : { swappedFor }),
@@ -144,12 +153,13 @@ function diaryOf(entries: readonly RowOf<'session_entries'>[]): unknown[] {
 function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: string): LoadedRecord {
   const own = <Row>(rows: ByKey<Row>) => rows.get(story.athlete.id) ?? [];
   const routine = own(visits.routines)[0] ?? null;
-  const { figures, schools, painLimits } = practice;
+  const { figures, painLimits } = practice;
+  const chosen = optionsOf(story.choices.filter((row) => row.endedOn === null));
   const document = {
     format: 'yonder-ridge-case/1',
     today: on,
     athlete: { ...athletePart(story), placements: placementsOf(story, practice.reference) },
-    schools,
+    schools: { ...practice.schools, ...chosen },
     overrides: {
       ...figures,
       needs: story.needs.map(({ test, side, value, reason }) => ({ test, side, value, reason })),
@@ -184,6 +194,7 @@ function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: st
         }
       : null,
     diary: diaryOf(own(visits.entries)),
+    checkIns: own(visits.checkIns).map(({ date, sore }) => ({ date, sore })),
   };
   return { athlete: story.athlete, case: caseSchema.parse(document), routine };
 }
@@ -212,11 +223,6 @@ export function revisionOf(unit: Unit, athlete: RowOf<'athletes'>, on: string): 
   return `${athlete.id}.${athlete.revision}.${unit.practiceRevision}.${on}`;
 }
 
-/** The record in the practice's own terms: its figures are in the reference already. */
-function recordPart({ athlete, overrides, judgements, screenings, routine, diary }: Case): AthleteRecord {
-  return { athlete, needs: overrides.needs, judgements, screenings, routine, diary };
-}
-
 /** Judges a record with the practice's own reference; kept under the record's revision. */
 export async function assessRecord(
   deps: Deps,
@@ -227,7 +233,8 @@ export async function assessRecord(
   const key = revisionOf(unit, record.athlete, on);
   const known = deps.assessments.get(key);
   if (known) return known;
-  const assessment = assess(await unit.practice(), recordPart(record.case), on);
+  const practice = { ...(await unit.practice()), schools: record.case.schools };
+  const assessment = assess(practice, recordOfCase(record.case), on);
   deps.assessments.set(key, assessment);
   return assessment;
 }

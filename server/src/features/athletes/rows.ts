@@ -23,6 +23,9 @@ export interface Story {
   readonly needs: readonly RowOf<'need_overrides'>[];
   readonly placements: readonly RowOf<'placements'>[];
   readonly judgements: readonly RowOf<'judgements'>[];
+  readonly lifts: readonly RowOf<'lifts'>[];
+  /** Options chosen for this athlete, in force and ended. */
+  readonly choices: readonly RowOf<'method_choices'>[];
 }
 
 /** Takes what the API shows of a row: an allow-list, so that a new column never leaks by itself. */
@@ -87,6 +90,11 @@ function judgementRow(row: RowOf<'judgements'>): AthleteRow['judgements'][0] {
   return only(row, ['id', 'version', 'restriction', 'side', 'verdict', 'degree', 'reason', 'by', 'date']);
 }
 
+/** A lifted rule of the day, as the API shows it. */
+export function liftRow(row: RowOf<'lifts'>): AthleteRow['lifts'][0] {
+  return only(row, ['id', 'version', 'region', 'side', 'nrs', 'reason', 'by', 'date']);
+}
+
 /** Answers to the topics of the gate, the newest of each topic and season, with how long each holds. */
 function gateRows({ gate, seasonStarts }: Story): GateAnswerRow[] {
   const newest = new Map<string, GateAnswerRow>();
@@ -112,6 +120,7 @@ export function athleteRow(story: Story): AthleteRow {
     needs: story.needs.map(needRow),
     placements: story.placements.map(placementRow),
     judgements: story.judgements.map(judgementRow),
+    lifts: story.lifts.map(liftRow),
     asked: gateRows(story),
     archived:
       athlete.archivedOn && athlete.archivedBy ? { by: athlete.archivedBy, date: athlete.archivedOn } : null,

@@ -17,7 +17,7 @@ export function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<s
 }
 
 type OfAthlete = {
-  [Name in TableName]: RowOf<Name> extends { athleteId: string; id: string } ? Name : never;
+  [Name in TableName]: RowOf<Name> extends { athleteId: string | null; id: string } ? Name : never;
 }[TableName];
 
 /** Stories of the practice's athletes (of some, when ids are given) in a query per table, sorted by name. */
@@ -30,7 +30,7 @@ export async function loadStories(unit: Unit, ids?: readonly string[]): Promise<
       all: (where: object, options: object) => Promise<RowOf<Name>[]>;
     };
     const found = await table.all(ids ? { athleteId: ids } : {}, { sort: [by, 'id'] });
-    return groupBy(found, (row) => (row as unknown as { athleteId: string }).athleteId);
+    return groupBy(found, (row) => (row as unknown as { athleteId: string | null }).athleteId ?? '');
   };
   const injuries = await of('injuries', 'date');
   const precautions = await of('precautions', 'since');
@@ -41,6 +41,8 @@ export async function loadStories(unit: Unit, ids?: readonly string[]): Promise<
   const needs = await of('need_overrides', 'test');
   const placements = await of('placements', 'saidAt');
   const judgements = await of('judgements', 'createdAt');
+  const lifts = await of('lifts', 'createdAt');
+  const choices = await of('method_choices', 'createdAt');
   return athletes.map((athlete) => ({
     athlete,
     seasonStarts,
@@ -53,6 +55,8 @@ export async function loadStories(unit: Unit, ids?: readonly string[]): Promise<
     needs: needs.get(athlete.id) ?? [],
     placements: placements.get(athlete.id) ?? [],
     judgements: judgements.get(athlete.id) ?? [],
+    lifts: lifts.get(athlete.id) ?? [],
+    choices: choices.get(athlete.id) ?? [],
   }));
 }
 

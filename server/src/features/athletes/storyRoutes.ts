@@ -1,5 +1,7 @@
 import {
   athleteSchemaRow,
+  checkInInputSchema,
+  checkInRowSchema,
   clearanceInputSchema,
   endPainSchema,
   clearPrecautionSchema,
@@ -8,6 +10,7 @@ import {
   idSchema,
   injuryInputSchema,
   judgementInputSchema,
+  liftInputSchema,
   needInputSchema,
   painInputSchema,
   placementInputSchema,
@@ -15,7 +18,7 @@ import {
   protocolInputSchema,
   versionQuerySchema,
 } from '@yonder/core/contracts';
-import { placementSchema, regionSchema, sideSchema } from '@yonder/core/schemas';
+import { isoDaySchema, placementSchema, regionSchema, sideSchema } from '@yonder/core/schemas';
 import { z } from 'zod';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
@@ -24,6 +27,7 @@ import { answerTopic } from './gate.ts';
 import { addInjury, addPrecaution, removeInjury } from './service.ts';
 import { showAthlete } from './stories.ts';
 import * as story from './story.ts';
+import { liftRule, putCheckIn, readCheckIn, removeLift } from './today.ts';
 
 const athlete = z.strictObject({ athleteId: idSchema });
 const child = z.strictObject({ athleteId: idSchema, id: idSchema });
@@ -33,6 +37,7 @@ const placement = z.strictObject({
   drill: z.string().max(120),
   side: placementSchema.shape.side,
 });
+const onDay = z.strictObject({ athleteId: idSchema, date: isoDaySchema });
 const need = z.strictObject({ athleteId: idSchema, test: z.string().max(80), side: sideSchema });
 
 const common = { tag: 'story', response: athleteSchemaRow } as const;
@@ -263,7 +268,64 @@ function sayingEndpoints(): Endpoint[] {
   ];
 }
 
+/** What holds on one day: what hurts before a session, and rules of the day that were lifted. */
+function dayEndpoints(): Endpoint[] {
+  return [
+    endpoint({
+      ...common,
+      id: 'liftRule',
+      method: 'post',
+      path: '/athletes/:athleteId/lifts',
+      summary: 'Lift an amber rule of the day, with the reason',
+      least: 'clinician',
+      audits: 'day-rule.lift',
+      status: 201,
+      params: athlete,
+      body: liftInputSchema,
+      handler: ({ unit, params, body }) => liftRule(unit, params.athleteId, body),
+      again: ({ unit, params }) => showAthlete(unit, params.athleteId),
+    }),
+    endpoint({
+      ...common,
+      id: 'removeLift',
+      method: 'delete',
+      path: '/athletes/:athleteId/lifts/:id',
+      summary: 'Take a lift back: the rule of the day holds again',
+      least: 'clinician',
+      audits: 'day-rule.restore',
+      params: child,
+      query: versionQuerySchema,
+      handler: ({ unit, params, query }) => removeLift(unit, params.athleteId, params.id, query.version),
+    }),
+    endpoint({
+      id: 'readCheckIn',
+      tag: 'run',
+      method: 'get',
+      path: '/athletes/:athleteId/check-ins/:date',
+      summary: 'What was said before the sessions of a day',
+      least: 'read-only',
+      audits: 'check-in.read',
+      params: onDay,
+      response: checkInRowSchema,
+      handler: ({ unit, params }) => readCheckIn(unit, params.athleteId, params.date),
+    }),
+    endpoint({
+      id: 'putCheckIn',
+      tag: 'run',
+      method: 'put',
+      path: '/athletes/:athleteId/check-ins/:date',
+      summary: 'Say what hurts before the sessions of a day; it counts on that day alone',
+      least: 'assistant',
+      audits: 'check-in.put',
+      params: onDay,
+      body: checkInInputSchema,
+      response: checkInRowSchema,
+      handler: ({ unit, params, body }) => putCheckIn(unit, params.athleteId, params.date, body),
+    }),
+  ];
+}
+
 /** Story: everything told of an athlete beside the typed fields. */
 export function storyEndpoints(): Endpoint[] {
-  return [...bodyEndpoints(), ...safetyEndpoints(), ...sayingEndpoints()];
+  return [...bodyEndpoints(), ...safetyEndpoints(), ...sayingEndpoints(), ...dayEndpoints()];
 }

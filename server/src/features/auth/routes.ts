@@ -16,10 +16,10 @@ const decoy = hashPassword('no such account');
 
 function meOf(clinician: RowOf<'clinicians'>, practice: RowOf<'practices'>, csrfToken: string): Me {
   const { id, name, email, role } = clinician;
-  const { id: practiceId, name: practiceName, schools, timeZone } = practice;
+  const { id: practiceId, name: practiceName, timeZone } = practice;
   return {
     clinician: { id, name, email, role },
-    practice: { id: practiceId, name: practiceName, schools, timeZone },
+    practice: { id: practiceId, name: practiceName, timeZone },
     csrfToken,
   };
 }

@@ -85,8 +85,9 @@ export async function previewFigures(unit: Unit, input: Preview): Promise<Figure
   );
   const changed = records.flatMap(({ athlete, case: own }): FigureEffect['changed'] => {
     const record = recordOfCase(own);
-    const now = assess(practice, record, unit.today).report.findings;
-    const changes = differences(now, assess(then, record, unit.today).report.findings);
+    const { schools } = own;
+    const now = assess({ ...practice, schools }, record, unit.today).report.findings;
+    const changes = differences(now, assess({ ...then, schools }, record, unit.today).report.findings);
     return changes.length > 0 ? [{ athleteId: athlete.id, name: athlete.name, changes }] : [];
   });
   const end = input.from + ids.length;

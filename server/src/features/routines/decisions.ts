@@ -1,3 +1,4 @@
+import { withSchools } from '@yonder/core/assess';
 import type { Decide, Decided } from '@yonder/core/contracts';
 import { sameJson } from '@yonder/core/domain';
 import { applyVerdicts, decideProgress } from '@yonder/core/progress';
@@ -61,11 +62,11 @@ export async function decide(deps: Deps, unit: Unit, athleteId: string, input: D
       place(v.item) < 0 ? [{ path: `$.verdicts[${i}].item`, message: 'not an item of this routine' }] : [],
     ),
   );
-  const assessment = await assessRecord(deps, unit, record);
+  const assessment = withSchools(await assessRecord(deps, unit, record), current.request.schools);
   const { decisions } = decideProgress(assessment);
   const verdicts = input.verdicts.map(({ item, ...verdict }) => ({ index: place(item), ...verdict }));
   const items = applyVerdicts(assessment, decisions, verdicts) as IdentifiedItem[];
-  if (items.length > 0) await passDoor(unit, record, items, input.on);
+  if (items.length > 0) await passDoor(unit, record, items, input.on, { schools: current.request.schools });
   await keepVerdicts(unit, { ...current, athleteId }, input, (item) => decisions[place(item)]);
   if (items.length === 0 || sameJson(items, current.items)) return { routine: null };
   const { mode, structure, request } = current;

@@ -13,6 +13,13 @@ import type { Unit } from '../../work/unit.ts';
 import { loadRecord } from '../athletes/record.ts';
 import type { LoadedRecord } from '../athletes/record.ts';
 
+interface DoorOptions {
+  /** Options of schools chosen for the routine. */
+  readonly schools?: Readonly<Record<string, string>>;
+  /** The path of an item by its place. */
+  readonly at?: (index: number) => string;
+}
+
 /**
  * The one door for every way a routine takes: issue, print, run, swap, decide. Runs the safety rules of the core as of
  * the working date and as of today: neither may forbid an item. Throws `blocked` or `safety-refused` with the path of
@@ -23,15 +30,15 @@ export async function passDoor(
   record: LoadedRecord,
   items: readonly SafetyItem[],
   on: string,
-  at: (index: number) => string = (index) => `$.items[${index}]`,
+  { schools = {}, at = (index) => `$.items[${index}]` }: DoorOptions = {},
 ): Promise<void> {
-  const practice = await unit.practice();
-  const { reference } = practice;
+  const { reference, painLimits } = await unit.practice();
+  const practice = { reference, painLimits, schools: { ...record.case.schools, ...schools } };
   for (const day of new Set([on, unit.today])) {
     // What was measured since the working date binds as well.
-    const { athlete, screenings } =
+    const { athlete, screenings, checkIns } =
       day === record.case.today ? record.case : (await loadRecord(unit, record.athlete.id, day)).case;
-    const { safety } = safetyOn(practice, { athlete, screenings }, day);
+    const { safety } = safetyOn(practice, { athlete, screenings, checkIns }, day);
     const all = openBlocks(reference, athlete, day).find(
       (block) => block.region === 'all' && block.level !== 'P',
     );

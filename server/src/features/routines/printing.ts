@@ -1,3 +1,4 @@
+import { withSchools } from '@yonder/core/assess';
 import { precautionsOfDrill } from '@yonder/core/safety';
 import { nameOf, reasonText, withSide } from '@yonder/core/words';
 import type { Deps } from '../../deps.ts';
@@ -12,8 +13,10 @@ import { needRoutine } from './versions.ts';
 export async function printRoutine(deps: Deps, unit: Unit, routineId: string): Promise<Sent> {
   const routine = await needRoutine(unit, routineId);
   const record = await loadRecord(unit, routine.athleteId, unit.today);
-  await passDoor(unit, record, routine.items, unit.today);
-  const { reference, safety, painLimits } = await assessRecord(deps, unit, record);
+  const { schools } = routine.request;
+  await passDoor(unit, record, routine.items, unit.today, { schools });
+  const assessed = await assessRecord(deps, unit, record);
+  const { reference, safety, painLimits } = withSchools(assessed, schools);
   const { name: practice } = await unit.practice();
   const { items, number, issuedOn, issuedBy, mode, totalSeconds, overrides, reasons } = routine;
   const handling = new Map(

@@ -160,7 +160,7 @@ export async function issueRoutine(
   refuse(
     caseFaults(unit.reference, { ...record.case, request }).filter((f) => f.path.startsWith('$.request')),
   );
-  await passDoor(unit, record, items, input.on);
+  await passDoor(unit, record, items, input.on, { schools: request.schools });
   const assessment = await assessRecord(deps, unit, record);
   const overrides = weighOverrides(assessment, { ...request, mode }, items, input.overrides, unit.actor.name);
   const reasons = reasonsOf(assessment, request, items);

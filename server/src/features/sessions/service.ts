@@ -7,13 +7,14 @@ import type { RowOf } from '../../db/schema.ts';
 import { cursorOf, pageOfRows } from '../../http/page.ts';
 import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
 import { checkWorkingDay } from '../../work/days.ts';
+import { newId } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
 import { loadRecord } from '../athletes/record.ts';
 import { groupBy, needAthlete } from '../athletes/stories.ts';
 import { needRoutine } from '../routines/versions.ts';
 import { passDoor } from '../routines/door.ts';
 
-type Session = Pick<RowOf<'sessions'>, 'id' | 'routineId' | 'date' | 'finished' | 'version'>;
+type Session = Pick<RowOf<'sessions'>, 'id' | 'routineId' | 'date' | 'finished' | 'provoked' | 'version'>;
 
 function entryOf(row: RowOf<'session_entries'>): ItemEntry {
   const { itemId, drill, side, done, amounts, painBefore, pain, nextDayPain, effort, quality } = row;
@@ -35,10 +36,10 @@ function entryOf(row: RowOf<'session_entries'>): ItemEntry {
 }
 
 function sessionRow(
-  { id, routineId, date, finished, version }: Session,
+  { id, routineId, date, finished, provoked, version }: Session,
   entries: readonly RowOf<'session_entries'>[],
 ): SessionRow {
-  return { id, routineId, date, finished, version, entries: entries.map(entryOf) };
+  return { id, routineId, date, finished, provoked, version, entries: entries.map(entryOf) };
 }
 
 /** A page of an athlete's sessions, newest first, in three queries. */
@@ -50,7 +51,7 @@ export async function listSessions(
   await needAthlete(unit, athleteId);
   const [day = null, id = null] = cursorOf(page, 2) ?? [];
   const sessions = await unit.query<Session>(
-    `SELECT id, routine_id AS "routineId", date, finished, version FROM sessions
+    `SELECT id, routine_id AS "routineId", date, finished, provoked, version FROM sessions
      WHERE practice_id = :practiceId AND athlete_id = :athleteId
        AND (:day IS NULL OR (date, id) < (CAST(:day AS date), CAST(:id AS uuid)))
      ORDER BY date DESC, id DESC LIMIT :limit`,
@@ -101,21 +102,74 @@ export async function readSession(unit: Unit, id: string): Promise<SessionWithEv
   return { ...sessionRow(session, entries), events: await eventsOf(unit, id) };
 }
 
-/** Starts a run of a routine on a day, or goes on with an unfinished one. Refused while the rules forbid a drill. */
+interface Start {
+  readonly id: string;
+  readonly routineId: string;
+  readonly date: string;
+  readonly leaveOut: readonly string[];
+}
+
+/** Items that are left out of a session: those said now, and those said before. Nothing can be left out of one under way. */
+async function leftOutOf(
+  unit: Unit,
+  open: RowOf<'sessions'> | null,
+  items: readonly { id: string }[],
+  leaveOut: readonly string[],
+): Promise<{ all: Set<string>; fresh: string[] }> {
+  const events = open ? await eventsOf(unit, open.id) : [];
+  const before = new Set(events.flatMap((event) => (event.type === 'left-out' ? event.items : [])));
+  const fresh = [...new Set(leaveOut)].filter((item) => !before.has(item));
+  const underWay = events.some(({ type }) => type === 'reached' || type === 'skipped');
+  refuse([
+    ...fresh.flatMap((item) =>
+      items.some(({ id }) => id === item)
+        ? []
+        : [{ path: `$.leaveOut[${leaveOut.indexOf(item)}]`, message: 'not an item of this routine' }],
+    ),
+    ...(underWay && fresh.length > 0
+      ? [{ path: '$.leaveOut', message: 'the session is under way: skip the drill in it' }]
+      : []),
+  ]);
+  const all = new Set([...before, ...fresh]);
+  refuse(
+    items.every(({ id }) => all.has(id))
+      ? [{ path: '$.leaveOut', message: 'nothing is left of the routine today' }]
+      : [],
+  );
+  return { all, fresh };
+}
+
+/**
+ * Starts a run of a routine on a day, or goes on with an unfinished one; what is not for today is left out. Refused while
+ * the rules forbid a drill that is not.
+ */
 export async function startSession(
   unit: Unit,
-  { id, routineId, date }: { id: string; routineId: string; date: string },
+  { id, routineId, date, leaveOut }: Start,
 ): Promise<SessionWithEvents> {
   checkWorkingDay('$.date', date, unit.today);
-  const { athleteId, items, issuedOn } = await needRoutine(unit, routineId);
+  const { athleteId, items, issuedOn, request } = await needRoutine(unit, routineId);
   refuse(date < issuedOn ? [{ path: '$.date', message: `before the version was issued, ${issuedOn}` }] : []);
   const record = await loadRecord(unit, athleteId, date);
-  await passDoor(unit, record, items, date);
   await needAthlete(unit, athleteId, true);
   const where = { athleteId, routineId, date, finished: false };
   const open = await unit.rows.sessions.one(where);
-  if (!open) await unit.rows.sessions.insert({ id, ...where });
-  return readSession(unit, open?.id ?? id);
+  const { all, fresh } = await leftOutOf(unit, open, items, leaveOut);
+  const places = items.flatMap((item, index) => (all.has(item.id) ? [] : [{ item, index }]));
+  await passDoor(
+    unit,
+    record,
+    places.map(({ item }) => item),
+    date,
+    { schools: request.schools, at: (i) => `$.items[${places[i]?.index}]` },
+  );
+  if (!open) await unit.rows.sessions.insert({ id, ...where, provoked: [] });
+  const sessionId = open?.id ?? id;
+  if (fresh.length > 0) {
+    const stamp = { id: newId(), device: 'server', seq: 0, at: new Date().toISOString() };
+    await addEvents(unit, sessionId, [{ type: 'left-out', ...stamp, items: fresh }]);
+  }
+  return readSession(unit, sessionId);
 }
 
 /** The session that a start came to: its own, or the one it went on with. */
@@ -140,7 +194,7 @@ async function checkEvents(
   const { reference } = await unit.practice();
   refuse(
     events.flatMap((event, i) => {
-      if (event.type === 'carried')
+      if (event.type === 'carried' || event.type === 'left-out')
         return [{ path: `$.events[${i}].type`, message: 'is not for new sessions' }];
       if ('item' in event && !own.has(event.item))
         return [{ path: `$.events[${i}].item`, message: 'not an item of this routine' }];
@@ -152,7 +206,10 @@ async function checkEvents(
   const swaps = events.flatMap((event, index) => (event.type === 'swapped' ? [{ index, ...event.to }] : []));
   if (swaps.length === 0) return;
   const record = await loadRecord(unit, session.athleteId, session.date);
-  await passDoor(unit, record, swaps, session.date, (i) => `$.events[${swaps[i]?.index}].to`);
+  await passDoor(unit, record, swaps, session.date, {
+    schools: routine.request.schools,
+    at: (i) => `$.events[${swaps[i]?.index}].to`,
+  });
 }
 
 /** Adds events that are not there yet; the same id with other content is refused. True when there were any. */
@@ -202,7 +259,7 @@ async function keepState(unit: Unit, session: RowOf<'sessions'>, routine: RowOf<
   await unit.rows.session_entries.put(rows, ENTRY_COLUMNS);
   await unit.rows.sessions.update(
     { id: session.id },
-    { finished: state.finished, version: session.version + 1 },
+    { finished: state.finished, provoked: [...state.provoked], version: session.version + 1 },
   );
 }
 

@@ -4,8 +4,8 @@ import { useState } from 'react';
 import { Locked } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
-import { useAppSelector } from '../../app/store.ts';
 import { UnitInput } from '../../components/UnitInput.tsx';
+import { chosenOptions, useMethodsQuery } from '../methods/methodEndpoints.ts';
 import { useFiguresQuery, useSetPainLimitsMutation } from './figureEndpoints.ts';
 import classes from './Figures.module.css';
 
@@ -14,7 +14,8 @@ const ADULT = 30;
 /** The practice's own pain limits in place of the school's. */
 export function PainLimits() {
   const reference = useReference();
-  const schools = useAppSelector((state) => state.session.me?.practice.schools) ?? {};
+  const { data: methods } = useMethodsQuery(null);
+  const schools = chosenOptions(methods?.practice ?? []);
   const { data } = useFiguresQuery();
   const [save, { isLoading, error, isSuccess }] = useSetPainLimitsMutation();
   const school = painLimits(reference, { schools, painLimits: null }, ADULT);

@@ -1,0 +1,86 @@
+import { safetyOn } from '@yonder/core/assess';
+import type { AthleteRow, CheckInRow } from '@yonder/core/contracts';
+import type { CheckIn, Region, Side } from '@yonder/core/domain';
+import { refuse } from '../../http/problem.ts';
+import { checkWorkingDay } from '../../work/days.ts';
+import type { Unit } from '../../work/unit.ts';
+import { loadRecord } from './record.ts';
+import { liftRow } from './rows.ts';
+import { needAthlete, showAthlete } from './stories.ts';
+
+interface LiftInput {
+  readonly id: string;
+  readonly region: Region;
+  readonly side: Side;
+  readonly reason: string;
+}
+
+/**
+ * Lifts the amber rule of today for a region and side, with the reason, for pain no higher than now. Above the stop limit
+ * nothing is lifted: the pain has to end, or be told lower.
+ */
+export async function liftRule(unit: Unit, athleteId: string, input: LiftInput): Promise<AthleteRow> {
+  await needAthlete(unit, athleteId, true);
+  const { case: record } = await loadRecord(unit, athleteId, unit.today);
+  const practice = { ...(await unit.practice()), schools: record.schools };
+  const { safety } = safetyOn(practice, record, unit.today);
+  const rule = safety.dayRules.find((one) => one.region === input.region && one.side === input.side);
+  refuse(
+    rule?.band === 'amber'
+      ? []
+      : [
+          {
+            path: '$.region',
+            message:
+              rule?.band === 'above'
+                ? `it hurts ${rule.nrs}/10, above the stop limit of ${rule.stop}: that is not lifted`
+                : 'no rule of today holds there',
+          },
+        ],
+  );
+  const said = { ...input, nrs: rule?.nrs ?? 0, by: unit.actor.name, date: unit.today };
+  await unit.rows.lifts.insert({ ...said, athleteId });
+  return showAthlete(unit, athleteId);
+}
+
+/** Takes a lift back: the rule holds again. */
+export async function removeLift(
+  unit: Unit,
+  athleteId: string,
+  id: string,
+  version: number,
+): Promise<AthleteRow> {
+  await unit.rows.lifts.remove({ id, athleteId }, version, liftRow);
+  return showAthlete(unit, athleteId);
+}
+
+/** What was said before the sessions of a day; an empty one with version null where nothing was. */
+export async function readCheckIn(unit: Unit, athleteId: string, date: string): Promise<CheckInRow> {
+  await needAthlete(unit, athleteId);
+  const row = await unit.rows.check_ins.one({ athleteId, date });
+  if (!row) return { date, sore: [], by: null, version: null };
+  const { sore, by, version } = row;
+  return { date, sore, by, version };
+}
+
+/** Puts what hurts before the sessions of a day; it counts on that day alone. */
+export async function putCheckIn(
+  unit: Unit,
+  athleteId: string,
+  date: string,
+  { sore, version }: Pick<CheckIn, 'sore'> & { version: number | null },
+): Promise<CheckInRow> {
+  checkWorkingDay('$.date', date, unit.today);
+  const places = sore.map(({ region, side }) => `${region}/${side}`);
+  refuse(
+    places.flatMap((place, i) =>
+      places.indexOf(place) === i ? [] : [{ path: `$.sore[${i}]`, message: 'is there already; say it once' }],
+    ),
+  );
+  await needAthlete(unit, athleteId, true);
+  const said = { sore, by: unit.actor.name };
+  await unit.rows.check_ins.putAt({ athleteId, date }, version, said, () =>
+    readCheckIn(unit, athleteId, date),
+  );
+  return readCheckIn(unit, athleteId, date);
+}
