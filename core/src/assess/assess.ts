@@ -103,6 +103,11 @@ export function withSchools(assessment: Assessment, schools: Readonly<Record<str
   return assess(practice, standing, standing.today);
 }
 
+/** The record judged as the routine in force is: with the options that were chosen for it. */
+export function asInForce(assessment: Assessment): Assessment {
+  return withSchools(assessment, assessment.standing.routine?.schools ?? {});
+}
+
 /** The practice that a case file describes, on a reference. */
 export function practiceOfCase(reference: Reference, { overrides, schools }: Case): Practice {
   return { reference: practiceReference(reference, overrides), schools, painLimits: overrides.painLimits };

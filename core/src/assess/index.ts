@@ -1,2 +1,10 @@
-export { assess, assessCase, practiceOfCase, recordOfCase, safetyOn, withSchools } from './assess.ts';
+export {
+  asInForce,
+  assess,
+  assessCase,
+  practiceOfCase,
+  recordOfCase,
+  safetyOn,
+  withSchools,
+} from './assess.ts';
 export type { Assessment, Practice } from './assess.ts';

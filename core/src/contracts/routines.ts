@@ -64,6 +64,7 @@ export const routineRowSchema = z
     issuedBy: z.string(),
     mode: modeSchema,
     structure: z.string(),
+    schools: requestSchema.shape.schools,
     items: z.array(identifiedItem),
     totalSeconds: z.int(),
     findings: z.array(findingSummarySchema),

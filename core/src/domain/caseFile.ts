@@ -405,6 +405,7 @@ export const routineSchema = z.strictObject({
   decided: isoDaySchema.nullable().optional().describe('day of the last verdicts on it'),
   mode: modeSchema,
   items: z.array(itemSchema),
+  schools: z.record(id, id).optional().describe('options chosen for this routine alone'),
 });
 export type IssuedRoutine = z.infer<typeof routineSchema>;
 

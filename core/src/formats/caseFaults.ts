@@ -386,7 +386,10 @@ function addItemsFaults(
 }
 
 function routineFaults(list: FaultList, reference: Reference, input: Case): void {
-  if (input.routine) addItemsFaults(list, reference, input.routine.items, ['routine', 'items']);
+  if (input.routine) {
+    addItemsFaults(list, reference, input.routine.items, ['routine', 'items']);
+    addSchoolFaults(list, reference, input.routine.schools ?? {}, ['routine', 'schools']);
+  }
   input.diary.forEach((session, d) => {
     if (session.date > input.today)
       list.add(['diary', d, 'date'], `${session.date} is after today, ${input.today}`);

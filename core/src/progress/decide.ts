@@ -1,5 +1,6 @@
 import { addDays } from '../domain/index.ts';
 import type { ItemSide, RoutineItem, Standing } from '../domain/index.ts';
+import { asInForce } from '../assess/index.ts';
 import type { Assessment } from '../assess/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import { guardProbability, tooHard } from '../levels/index.ts';
@@ -9,6 +10,7 @@ import type { Drill } from '../reference/index.ts';
 import { drillSafety, isGraded, setupForbidden } from '../safety/index.ts';
 import { daysSinceLast, reportsOf, running } from './entries.ts';
 import type { Report } from './entries.ts';
+import { tendonTrial, trialReasons } from './tendonTrial.ts';
 import { PROGRESS } from './settings.ts';
 import {
   doseInForce,
@@ -126,6 +128,14 @@ function byAbsence(
 function reachedPrescription(item: RoutineItem, report: Report): boolean {
   const amount = item.perSide ? Math.min(item.perSide.left.amount, item.perSide.right.amount) : item.amount;
   return report.entry.amounts.every((done) => done >= amount);
+}
+
+/** Long holds on trial that did not help by the end of it are left out. */
+function byTendonTrial(deciding: Deciding, drill: Drill, item: RoutineItem): Draft | null {
+  const trial = tendonTrial(deciding, drill);
+  return trial?.verdict === 'failed'
+    ? { decision: 'ease', reasons: [{ rule: 'easiest-already', drill: item.drill }], next: null }
+    : null;
 }
 
 /** Enough clean sessions at the present prescription? Null when there are; else why not yet. */
@@ -302,6 +312,7 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
     ? stop({ rule: 'no-longer-allowed', because: barrier.rule, about: barrier.about })
     : (byPainDuring(deciding, drill, item, reports) ??
       byNextDay(deciding, drill, item, reports) ??
+      byTendonTrial(deciding, drill, item) ??
       byAbsence(deciding, drill, item, reports) ??
       byCleanSessions(deciding, drill, item, reports) ??
       byCalmMornings(deciding, drill, item, reports) ??
@@ -310,7 +321,11 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
     drill: item.drill,
     side: item.side,
     decision: draft.decision,
-    reasons: [...draft.reasons, ...changeReasons(deciding, drill, item.side)],
+    reasons: [
+      ...draft.reasons,
+      ...trialReasons(deciding, drill),
+      ...changeReasons(deciding, drill, item.side),
+    ],
     next: draft.next,
   };
 }
@@ -319,7 +334,8 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
  * A decision for each item of the routine in force: safety first, then pain, the next day, absence, and only then the
  * criteria for more. Pure; the practitioner accepts or overrules.
  */
-export function decideProgress(assessment: Assessment): ProgressReport {
+export function decideProgress(given: Assessment): ProgressReport {
+  const assessment = asInForce(given);
   const { standing, report } = assessment;
   const deciding: Deciding = { ...assessment, dose: doseInForce(assessment), raised: new Set() };
   return { decisions: itemsOf(standing).map((item) => decide(deciding, item)), rescreen: report.rescreen };

@@ -4,6 +4,10 @@ export const PROGRESS = {
   nextDayTolerance: 1,
   /** A graded drill for a painful position goes up a level after so many calm mornings running. */
   calmMornings: 2,
+  /** A trial of long holds for a tendon: its days, the fall of pain that keeps them, and the sessions to judge it by. */
+  trialDays: 14,
+  trialFall: 2,
+  trialSessions: 3,
   freshDays: 14,
   /** After this many days off a drill it is eased one step. */
   longBreakDays: 28,

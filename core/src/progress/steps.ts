@@ -1,3 +1,4 @@
+import { asInForce } from '../assess/index.ts';
 import type { Assessment } from '../assess/index.ts';
 import type { RoutineItem, Standing } from '../domain/index.ts';
 import {
@@ -120,7 +121,8 @@ export function workIncrease(
 }
 
 /** How the routine in force is dosed: by its own mode. Without a routine nothing is dosed, so any mode will do. */
-export function doseInForce({ standing, doses }: Assessment): DoseContext {
+export function doseInForce(assessment: Assessment): DoseContext {
+  const { standing, doses } = asInForce(assessment);
   return doses[standing.routine?.mode ?? 'prepare'];
 }
 

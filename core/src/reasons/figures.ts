@@ -143,6 +143,8 @@ export const REASON_FIGURES = {
   'pain-amber-twice': { ...painAgainst, fine: n },
   'pain-amber': { pain: n, fine: n },
   'calm-mornings': { done: n, wanted: n },
+  'tendon-trial-result': { region: regionSchema, sessions: n, fall: n, wanted: n, held: z.boolean() },
+  'tendon-trial-open': { region: regionSchema, sessions: n, days: n },
   'worse-next-day': { times: n, before: n, after: n, tolerance: n },
   'long-break': { days: n },
   'days-off': { days: n, most: n },

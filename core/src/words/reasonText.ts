@@ -184,6 +184,10 @@ const WORDS: Words = {
   'pain-amber': (r) => `Pain ${r.pain}/10, above the fine limit of ${r.fine}: not a clean session.`,
   'worse-next-day': (r) =>
     `Worse next day ${r.times}× running: ${r.before} before, ${r.after} the day after (more than +${r.tolerance}).`,
+  'tendon-trial-result': (r, ref) =>
+    `Long holds on trial: the movement that hurts the ${nameOf(ref, r.region).toLowerCase()} fell by ${number(r.fall, 1)} of 10 in the middle of ${r.sessions} scored sessions; ${number(r.wanted, 0)} keep them, so they ${r.held ? 'stay' : 'go'}.`,
+  'tendon-trial-open': (r, ref) =>
+    `Long holds on trial for the ${nameOf(ref, r.region).toLowerCase()}: ${r.sessions} sessions scored before and after in ${r.days} days; not enough to judge yet.`,
   'calm-mornings': (r) =>
     `A painful position is restored: ${r.done} of ${r.wanted} sessions running that were calm the next morning.`,
   'long-break': (r) => `${r.days} days without it: one step easier.`,

@@ -4,6 +4,7 @@ import type { Case } from '@yonder/core/domain';
 import { activePrecautions } from '@yonder/core/safety';
 import type { Block, DayRule } from '@yonder/core/safety';
 import { boundText, dayRuleText, nameOf } from '@yonder/core/words';
+import type { ReactNode } from 'react';
 import { useReference } from '../app/reference.tsx';
 import { shortDay } from '../app/today.ts';
 import classes from './PrecautionStrip.module.css';
@@ -17,10 +18,12 @@ interface Props {
   blocked: readonly Block[];
   /** What holds today because it hurts. */
   dayRules: readonly DayRule[];
+  /** What can be done about a rule of the day, beside its sentence. */
+  tools?: (rule: DayRule) => ReactNode;
 }
 
 /** Always in sight: open stop-and-refer signs first, then what hurts today, then every precaution that binds. */
-export function PrecautionStrip({ athlete, on, blocked, dayRules }: Props) {
+export function PrecautionStrip({ athlete, on, blocked, dayRules, tools }: Props) {
   const reference = useReference();
   const active = activePrecautions(athlete, on);
   const signs = [...new Map(blocked.map((block) => [block.redFlag, block])).values()];
@@ -44,6 +47,7 @@ export function PrecautionStrip({ athlete, on, blocked, dayRules }: Props) {
         >
           <IconBandage size={16} aria-hidden="true" />
           <span>{dayRuleText(reference, rule)}</span>
+          {tools?.(rule)}
         </li>
       ))}
       {active.map((precaution) => (

@@ -9,6 +9,8 @@ const touches = (table: string, by: string) =>
       FOR EACH STATEMENT EXECUTE FUNCTION ${by}();`,
   ).join('\n');
 
+const SINCE = `'{"focus": [], "space": null, "partner": false, "schools": {}}'::jsonb`;
+
 const OF_ATHLETE = `
   practice_id uuid NOT NULL,
   athlete_id uuid NOT NULL,
@@ -59,6 +61,13 @@ export const methods: Migration = {
       SELECT gen_random_uuid(), p.id, s.key, s.value, 'chosen before reasons were kept', 'the practice', current_date
       FROM practices p, jsonb_each_text(p.schools) s;
     ALTER TABLE practices DROP COLUMN schools, ADD COLUMN pain_patterns jsonb;
+
+    -- What is asked for since then, in requests from before.
+    ALTER TABLE routines DISABLE TRIGGER routines_immutable;
+    UPDATE routines SET request = ${SINCE} || request;
+    ALTER TABLE routines ENABLE TRIGGER routines_immutable;
+    UPDATE templates SET request = ${SINCE} || request;
+    UPDATE routine_drafts SET draft = jsonb_set(draft, '{request}', ${SINCE} || (draft -> 'request'));
 
     CREATE TABLE check_ins (
       id uuid PRIMARY KEY,

@@ -190,6 +190,7 @@ function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: st
           issued: routine.issuedOn,
           decided: routine.decidedOn,
           mode: routine.mode,
+          schools: routine.request.schools,
           items: routine.items.map((item) => renewedItem(practice.reference, item).item),
         }
       : null,

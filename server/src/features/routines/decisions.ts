@@ -1,4 +1,3 @@
-import { withSchools } from '@yonder/core/assess';
 import type { Decide, Decided } from '@yonder/core/contracts';
 import { sameJson } from '@yonder/core/domain';
 import { applyVerdicts, decideProgress } from '@yonder/core/progress';
@@ -62,7 +61,7 @@ export async function decide(deps: Deps, unit: Unit, athleteId: string, input: D
       place(v.item) < 0 ? [{ path: `$.verdicts[${i}].item`, message: 'not an item of this routine' }] : [],
     ),
   );
-  const assessment = withSchools(await assessRecord(deps, unit, record), current.request.schools);
+  const assessment = await assessRecord(deps, unit, record);
   const { decisions } = decideProgress(assessment);
   const verdicts = input.verdicts.map(({ item, ...verdict }) => ({ index: place(item), ...verdict }));
   const items = applyVerdicts(assessment, decisions, verdicts) as IdentifiedItem[];

@@ -25,7 +25,7 @@ import { reasonsOf } from './why.ts';
 /** A version as the API shows it. */
 export function routineRow(row: RowOf<'routines'>): RoutineRow {
   const { id, number, issuedOn, issuedBy, mode, structure, items, totalSeconds, findings, reasons } = row;
-  const { changes, overrides } = row;
+  const { changes, overrides, request } = row;
   return {
     id,
     number,
@@ -33,6 +33,7 @@ export function routineRow(row: RowOf<'routines'>): RoutineRow {
     issuedBy,
     mode,
     structure,
+    schools: request.schools,
     items,
     totalSeconds,
     findings,

@@ -14,6 +14,7 @@ import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
 import { Trail } from '../../components/Trail.tsx';
 import classes from './AthleteWorkspace.module.css';
 import { useAthleteCaseQuery, useAthleteQuery } from './athleteEndpoints.ts';
+import { LiftRule } from './LiftRule.tsx';
 import { WorkspaceContext } from './WorkspaceContext.tsx';
 import type { Workspace } from './WorkspaceContext.tsx';
 
@@ -63,6 +64,7 @@ function Head({ workspace, selectDay }: { workspace: Workspace; selectDay: (day:
         on={on}
         blocked={workspace.report.blocked}
         dayRules={workspace.assessment.safety.dayRules}
+        tools={(rule) => <LiftRule rule={rule} />}
       />
       <div className={classes.day} data-ahead={on > today() || undefined}>
         <DayInput label="Working date" size="xs" value={on} onChange={(day) => day && selectDay(day)} />

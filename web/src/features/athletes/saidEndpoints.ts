@@ -1,5 +1,5 @@
-import type { AthleteRow } from '@yonder/core/contracts';
-import type { Placement, Side } from '@yonder/core/domain';
+import type { AthleteRow, CheckInRow } from '@yonder/core/contracts';
+import type { CheckIn, Placement, Region, Side } from '@yonder/core/domain';
 import { api } from '../../app/api.ts';
 import { touched } from './athleteEndpoints.ts';
 import type { OfAthlete, Removed } from './athleteEndpoints.ts';
@@ -45,6 +45,32 @@ const saidApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
+    liftRule: build.mutation<AthleteRow, OfAthlete<{ region: Region; side: Side; reason: string }>>({
+      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/lifts`, creates: true, body }),
+      invalidatesTags: touched,
+    }),
+    removeLift: build.mutation<AthleteRow, Removed>({
+      query: ({ athleteId, id, version }) => ({
+        url: `/athletes/${athleteId}/lifts/${id}?version=${version}`,
+        method: 'DELETE',
+      }),
+      invalidatesTags: touched,
+    }),
+    checkIn: build.query<CheckInRow, { athleteId: string; date: string }>({
+      query: ({ athleteId, date }) => `/athletes/${athleteId}/check-ins/${date}`,
+      providesTags: ['CheckIn'],
+    }),
+    putCheckIn: build.mutation<
+      CheckInRow,
+      OfAthlete<{ sore: CheckIn['sore']; version: number | null }> & { date: string }
+    >({
+      query: ({ athleteId, date, body }) => ({
+        url: `/athletes/${athleteId}/check-ins/${date}`,
+        method: 'PUT',
+        body,
+      }),
+      invalidatesTags: (_result, error) => (error ? ['CheckIn'] : ['CheckIn', 'Case', 'Athletes']),
+    }),
     addJudgement: build.mutation<AthleteRow, OfAthlete<object>>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/judgements`, creates: true, body }),
       invalidatesTags: touched,
@@ -64,6 +90,10 @@ export const {
   useRemoveNeedMutation,
   usePutPlacementMutation,
   useRemovePlacementMutation,
+  useLiftRuleMutation,
+  useRemoveLiftMutation,
+  useCheckInQuery,
+  usePutCheckInMutation,
   useAddJudgementMutation,
   useRemoveJudgementMutation,
 } = saidApi;

@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
+import { MethodsInForce } from '../methods/MethodsInForce.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { RankedList } from './RankedList.tsx';
 import classes from './Ridge.module.css';
@@ -106,6 +107,9 @@ const RATIO_STATE = {
   'no-limit': '',
 } as const;
 
+/** Methods that decide what counts as short. */
+const JUDGING = ['flag-inside-error', 'symmetry-denominator', 'throwing-shoulder-range', 'pain-limit'];
+
 /** Ridge: what the results mean. The picture, the ranked restrictions, and why. */
 export function RidgePage() {
   const { report, region, selectRegion } = useWorkspace();
@@ -154,7 +158,8 @@ export function RidgePage() {
           <Text size="sm" c="var(--muted)">
             Height is reserve ÷ smallest real change. Below the line is short of need; in the mist one fresh
             result cannot decide. Bars: 90 % of today’s estimate. Dashed:{' '}
-            {compareDay === null ? 'the screening before' : dayText(compareDay)}.
+            {compareDay === null ? 'the screening before' : dayText(compareDay)}.{' '}
+            <MethodsInForce schools={JUDGING} />
           </Text>
           {view === 'picture' ? (
             <RidgeChart

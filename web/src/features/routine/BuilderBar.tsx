@@ -7,12 +7,14 @@ import { useReference } from '../../app/reference.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { LimitsPicker } from './LimitsPicker.tsx';
+import type { Asked } from '../../workers/protocol.ts';
 import classes from './Routine.module.css';
+import { RoutineMethods } from './RoutineMethods.tsx';
 import type { BuildState } from './useBuilder.ts';
 
 interface Props {
-  /** What is asked for. */
-  request: BuildRequest;
+  /** The record and what is asked for. */
+  asked: Asked;
   /** Something else is asked for. */
   onChange: (change: Partial<BuildRequest>) => void;
   /** Idle, solving with the best so far, done or failed. */
@@ -25,7 +27,7 @@ interface Props {
   again: boolean;
 }
 
-function KitPicker({ request, onChange }: Pick<Props, 'request' | 'onChange'>) {
+function KitPicker({ request, onChange }: { request: BuildRequest; onChange: Props['onChange'] }) {
   const words = [...kitWords(useReference())].sort();
   const { athlete } = useWorkspace();
   const place = athlete.places.find((p) => [...p.kit].sort().join() === [...request.kit].sort().join());
@@ -89,7 +91,8 @@ function Progress({ state }: { state: BuildState }) {
 }
 
 /** What the routine is for and within what limits; building goes on in the background and can be cancelled. */
-export function BuilderBar({ request, onChange, state, onBuild, onCancel, again }: Props) {
+export function BuilderBar({ asked, onChange, state, onBuild, onCancel, again }: Props) {
+  const { request } = asked;
   const reference = useReference();
   const { athlete } = useWorkspace();
   const minutesFor = (mode: Mode) =>
@@ -131,6 +134,7 @@ export function BuilderBar({ request, onChange, state, onBuild, onCancel, again 
       />
       <KitPicker request={request} onChange={onChange} />
       <LimitsPicker request={request} onChange={onChange} />
+      <RoutineMethods asked={asked} onChange={onChange} />
       {state.kind === 'solving' ? (
         <Button size="xs" variant="outline" onClick={onCancel}>
           Cancel

@@ -98,7 +98,7 @@ function useRequest(
 }
 
 function copyOf(routine: RoutineRow, input: Case): NewDraft {
-  const request = { ...input.request, mode: routine.mode };
+  const request = { ...input.request, mode: routine.mode, schools: routine.schools };
   return { request, structure: routine.structure, items: routine.items };
 }
 
@@ -295,7 +295,7 @@ export function RoutinePage() {
       <div className={classes.main}>
         <Allowed least="clinician">
           <BuilderBar
-            request={request}
+            asked={asked}
             onChange={change}
             state={builder.state}
             onBuild={() => builder.build(asked)}

@@ -5,6 +5,7 @@ import {
   duration,
   MODE_LABEL,
   nameOf,
+  optionLabel,
   reasonText,
   setupText,
   sideText,
@@ -88,6 +89,12 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
         </ul>
       ) : null}
       <OverrideNotes overrides={routine.overrides} />
+      {Object.entries(routine.schools).map(([school, option]) => (
+        <Text key={school} size="sm">
+          Method of this version, chosen by {routine.issuedBy}: {nameOf(reference, school)}{' '}
+          {optionLabel(reference, school, option)}.
+        </Text>
+      ))}
       <details open={inForce}>
         <summary>Drills</summary>
         <ol className={classes.issued}>

@@ -1,7 +1,8 @@
 import { Button, Loader, Select, Text } from '@mantine/core';
 import type { WhyNot as Answer } from '@yonder/core/builder';
 import type { Reference } from '@yonder/core/reference';
-import { nameOf, number, percent, ruleText } from '@yonder/core/words';
+import { binds } from '@yonder/core/safety';
+import { dayRuleText, nameOf, number, percent, ruleText } from '@yonder/core/words';
 import { useEffect, useMemo, useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
@@ -9,6 +10,8 @@ import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
 import { requestChanged } from './draftSlice.ts';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
+import { LiftRule } from '../athletes/LiftRule.tsx';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Routine.module.css';
 
 interface Props {
@@ -90,6 +93,19 @@ function Opened({ drill: id }: { drill: string }) {
   return drill ? <LevelSeen drill={drill} side="both" offers={['fine']} /> : null;
 }
 
+/** The rules of the day that keep a drill out, and how they end: lifted with a reason, or when it hurts less. */
+function HurtsToday({ region }: { region: string }) {
+  const reference = useReference();
+  const { assessment } = useWorkspace();
+  return assessment.safety.dayRules
+    .filter((rule) => rule.region === region && binds(rule))
+    .map((rule) => (
+      <span key={rule.side} className={classes.hurts}>
+        {dayRuleText(reference, rule)} <LiftRule rule={rule} />
+      </span>
+    ));
+}
+
 /** Any drill can be asked why it is not in: the rule, or what it would displace and cost. */
 export function WhyNot({ asked }: Props) {
   const { subject, request } = asked;
@@ -132,6 +148,9 @@ export function WhyNot({ asked }: Props) {
               <span>{answerText(reference, answer)}</span>
               <span className="muted">{displacesText(reference, answer)}</span>
               {answer.kind === 'forbidden' && answer.rule === 'level' ? <Opened drill={drill} /> : null}
+              {answer.kind === 'forbidden' && answer.rule === 'day-rule' ? (
+                <HurtsToday region={answer.about} />
+              ) : null}
               {answer.kind === 'costs' ? (
                 <span className={classes.whyNotTools}>
                   <Exact key={drill} asked={asked} drill={drill} />

@@ -1,4 +1,5 @@
 import { useDebouncedCallback } from '@mantine/hooks';
+import { draftSchema } from '@yonder/core/contracts';
 import type { Draft, DraftRow } from '@yonder/core/contracts';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { conflictOf, errorText } from '../../app/api.ts';
@@ -20,6 +21,12 @@ const RETRY_MS = 5000;
 interface KeptDraft {
   readonly draft: Draft;
   readonly version: number | null;
+}
+
+/** The draft kept on this device, with what is asked for since then where it is from before. */
+function keptDraft(key: string): KeptDraft | undefined {
+  const kept = keptAt<KeptDraft>(key);
+  return kept && { ...kept, draft: draftSchema.catch(kept.draft).parse(kept.draft) };
 }
 
 /** Two drafts of one athlete: the one made here, and the one that was stored meanwhile. */
@@ -51,7 +58,7 @@ export function useDraft(athleteId: string) {
     if (!data || isFetching) return;
     version.current = data.version;
     stored.current = JSON.stringify(data.draft);
-    const kept = keptAt<KeptDraft>(key);
+    const kept = keptDraft(key);
     const typed = kept && JSON.stringify(kept.draft) !== stored.current ? kept : null;
     if (typed && typed.version !== data.version) setConflict({ mine: typed.draft, theirs: data });
     dispatch(opened({ athleteId, draft: typed?.version === data.version ? typed.draft : data.draft }));

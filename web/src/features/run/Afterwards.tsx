@@ -1,12 +1,14 @@
 import { Alert, Button, Group, Select, Title } from '@mantine/core';
 import type { ItemEntry } from '@yonder/core/session';
+import type { DayRule } from '@yonder/core/safety';
 import { amountText, nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import classes from './Run.module.css';
+import { ScoreAfter } from './Provoking.tsx';
 import type { Run } from './useRun.ts';
 
-const DONE = { all: 'done', part: 'in part', none: 'not done' } as const;
+const DONE: Readonly<Record<ItemEntry['done'], string>> = { all: 'done', part: 'in part', none: 'not done' };
 const SCORES = Array.from({ length: 11 }, (_, i) => String(i));
 
 interface ScoreProps {
@@ -38,10 +40,13 @@ function Score({ label, value, data, onChange }: ScoreProps) {
 export function Afterwards({
   run,
   stopAbove,
+  rules,
   onStored,
 }: {
   run: Run;
   stopAbove: number;
+  /** What hurts today. */
+  rules: readonly DayRule[];
   onStored: () => void;
 }) {
   const reference = useReference();
@@ -91,7 +96,7 @@ export function Afterwards({
                   <th scope="row">
                     {name} <span className="muted">{item ? amountText(item) : ''}</span>
                   </th>
-                  <td>{DONE[entry.done]}</td>
+                  <td>{run.leftOut.has(entry.item) ? 'not for today' : DONE[entry.done]}</td>
                   <td>
                     <Score
                       label={`Pain before ${name}`}
@@ -130,6 +135,7 @@ export function Afterwards({
           </tbody>
         </table>
       </div>
+      <ScoreAfter run={run} rules={rules} />
       {above.length > 0 ? (
         <Alert color="copper">
           Pain above the limit of {stopAbove}/10: stop{' '}

@@ -1,14 +1,19 @@
 import { Alert, Button, Group, SegmentedControl, Text, Title } from '@mantine/core';
 import type { RoutineRow, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
 import type { ReferenceData } from '@yonder/core/reference';
-import { duration, nameOf } from '@yonder/core/words';
-import { useState } from 'react';
+import { duration, nameOf, ruleText } from '@yonder/core/words';
+import { withSchools } from '@yonder/core/assess';
+import { routineSafetyFaults } from '@yonder/core/safety';
+import { useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { Refusal } from '../../components/Refusal.tsx';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText, shortDay, today } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { CheckIn } from './CheckIn.tsx';
+import { ScoreBefore } from './Provoking.tsx';
+import type { Scores } from './Provoking.tsx';
 import { OverrideNotes } from '../routine/OverrideNotes.tsx';
 import { useRoutineQuery } from '../routine/routineEndpoints.ts';
 import classes from './Run.module.css';
@@ -103,6 +108,24 @@ function Diary({ sessions }: { sessions: readonly SessionRow[] }) {
   );
 }
 
+/** The rules of the day for a routine, and the drills they keep out, with why: those are left out of today's run. */
+function useNotToday(routine: RoutineRow | undefined) {
+  const reference = useReference();
+  const { assessment, case: input, on } = useWorkspace();
+  return useMemo(() => {
+    const { dayRules } = withSchools(assessment, routine?.schools ?? {}).safety;
+    if (!routine) return { dayRules, notToday: new Map<string, string>() };
+    const faults = routineSafetyFaults(reference, routine.items, input.athlete, on, dayRules);
+    const notToday = new Map(
+      faults.flatMap(({ index, rule, about }) => {
+        const item = index === null ? undefined : routine.items[index];
+        return item && rule === 'day-rule' ? [[item.id, ruleText(reference, rule, about)] as const] : [];
+      }),
+    );
+    return { dayRules, notToday };
+  }, [routine, assessment, input, on, reference]);
+}
+
 /** Run: what is to be done, what to ask first, and the way into the full-screen runner. */
 export function RunPage() {
   const reference = useReference();
@@ -113,8 +136,10 @@ export function RunPage() {
   const [start, { isLoading, error }] = useStartSessionMutation();
   const [session, setSession] = useState<SessionWithEvents | null>(null);
   const [answers, setAnswers] = useState<Answers>({});
+  const [scores, setScores] = useState<Scores>({});
   const [left, setLeft] = useState(false);
   const checks = useChecks(routine);
+  const { dayRules, notToday } = useNotToday(routine);
   const key = `running/${athlete.id}`;
   const open = sessions?.find((s) => !s.finished && s.routineId === routineId && s.date === on);
   // A reload in the middle of a run goes straight back into it.
@@ -128,7 +153,7 @@ export function RunPage() {
   const failed = checks.some((check) => answers[check.id] === false);
   const enter = () => {
     if (!routineId) return;
-    start({ routineId, date: on })
+    start({ routineId, date: on, leaveOut: [...notToday.keys()] })
       .unwrap()
       .then(
         (row) => {
@@ -154,7 +179,16 @@ export function RunPage() {
     );
   }
   if (current)
-    return <Runner key={current.id} session={current} routine={routine} answers={answers} onLeave={leave} />;
+    return (
+      <Runner
+        key={current.id}
+        session={current}
+        routine={routine}
+        answers={answers}
+        scores={scores}
+        onLeave={leave}
+      />
+    );
   return (
     <div className={classes.page}>
       <section className={`card ${classes.start}`}>
@@ -163,10 +197,15 @@ export function RunPage() {
         </Title>
         <ol>
           {routine.items.map((item) => (
-            <li key={item.id}>{nameOf(reference, item.drill)}</li>
+            <li key={item.id} data-out={notToday.has(item.id) || undefined}>
+              {nameOf(reference, item.drill)}
+              {notToday.has(item.id) ? <span> not today: {notToday.get(item.id)}</span> : null}
+            </li>
           ))}
         </ol>
         <OverrideNotes overrides={routine.overrides} />
+        <CheckIn />
+        <ScoreBefore rules={dayRules} scores={scores} onScores={setScores} />
         <AskFirst
           checks={checks}
           answers={answers}
@@ -174,8 +213,16 @@ export function RunPage() {
         />
         <Group mt="md">
           <Allowed least="assistant">
-            <Button size="lg" loading={isLoading} disabled={unanswered > 0 || failed} onClick={enter}>
+            <Button
+              size="lg"
+              loading={isLoading}
+              disabled={unanswered > 0 || failed || notToday.size === routine.items.length}
+              onClick={enter}
+            >
               {open ? 'Go on' : 'Start'}
+              {notToday.size > 0
+                ? ` without ${notToday.size} ${notToday.size === 1 ? 'drill' : 'drills'}`
+                : ''}
             </Button>
           </Allowed>
           <Text size="sm" c="var(--muted)">
@@ -183,6 +230,7 @@ export function RunPage() {
             {on > today() ? ', ahead of today' : ''}
             {unanswered > 0 ? `; ${unanswered} to answer first` : ''}
             {failed ? '; it does not start with what does not hold' : ''}
+            {notToday.size === routine.items.length ? '; nothing of it is for today' : ''}
           </Text>
         </Group>
         <Refusal error={error} mt={8} />

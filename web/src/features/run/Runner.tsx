@@ -11,13 +11,17 @@ import {
 import type { Swap } from '@yonder/core/builder';
 import type { RoutineRow, SessionWithEvents } from '@yonder/core/contracts';
 import { nameOf, percent } from '@yonder/core/words';
-import { useEffect, useEffectEvent, useState } from 'react';
+import { withSchools } from '@yonder/core/assess';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
 import { compute } from '../../workers/client.ts';
+import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { Afterwards } from './Afterwards.tsx';
 import classes from './Run.module.css';
+import { scoredBefore } from './Provoking.tsx';
+import type { Scores } from './Provoking.tsx';
 import { Stage } from './Stage.tsx';
 import { useRun } from './useRun.ts';
 import type { Run } from './useRun.ts';
@@ -49,7 +53,15 @@ function PainModal({ run, stopAbove, onClose }: { run: Run; stopAbove: number; o
   );
 }
 
-function SwapModal({ run, onClose }: { run: Run; onClose: () => void }) {
+function SwapModal({
+  run,
+  schools,
+  onClose,
+}: {
+  run: Run;
+  schools: RoutineRow['schools'];
+  onClose: () => void;
+}) {
   const reference = useReference();
   const { assessment, case: input, subject } = useWorkspace();
   const index = run.segments[run.position.segment]?.item ?? 0;
@@ -58,7 +70,7 @@ function SwapModal({ run, onClose }: { run: Run; onClose: () => void }) {
   if (!asked) {
     setAsked(true);
     const mode = assessment.standing.routine?.mode ?? 'prepare';
-    const request = { ...input.request, mode };
+    const request = { ...input.request, mode, schools };
     compute
       .call('swaps', subject, { request, items: run.items, index, reason: null })
       .then(setSwaps, () => setSwaps([]));
@@ -121,20 +133,48 @@ function Controls({ run, onHurt, onSwap }: { run: Run; onHurt: () => void; onSwa
   );
 }
 
+/** A level that was opened by a rule and that nobody saw yet: the first time it is done, somebody says so. */
+function ToConfirm({ run, routine, onTooHard }: { run: Run; routine: RoutineRow; onTooHard: () => void }) {
+  const reference = useReference();
+  const segment = run.segments[run.position.segment];
+  const item = segment && run.items[segment.item];
+  const issued = segment && routine.items[segment.item];
+  const drill = item && reference.drills.get(item.drill);
+  const reasons = routine.reasons.find((one) => one.item === issued?.id)?.reasons ?? [];
+  const unseen = reasons.some((reason) => 'confirm' in reason && reason.confirm);
+  if (!drill || !unseen || issued?.drill !== item.drill) return null;
+  return (
+    <div className={classes.confirm}>
+      <Text size="sm">Nobody has seen this level yet. How is it?</Text>
+      <LevelSeen
+        key={drill.id}
+        drill={drill}
+        side={item.side}
+        offers={['fine', 'too-hard']}
+        onTooHard={onTooHard}
+      />
+    </div>
+  );
+}
+
 /** The full-screen runner of a session; a reload goes on where it was. */
 export function Runner({
   session,
   routine,
   answers,
+  scores,
   onLeave,
 }: {
   session: SessionWithEvents;
   routine: RoutineRow;
   /** What was answered before the start, by session check. */
   answers: Readonly<Record<string, boolean>>;
+  /** What the movements that hurt were scored before the start. */
+  scores: Scores;
   onLeave: () => void;
 }) {
-  const { assessment, case: input, on, report } = useWorkspace();
+  const { assessment: ofAthlete, case: input, on, report } = useWorkspace();
+  const assessment = useMemo(() => withSchools(ofAthlete, routine.schools), [ofAthlete, routine.schools]);
   const run = useRun(session, routine.items);
   const [open, setOpen] = useState<'pain' | 'swap' | null>(null);
   const begin = useEffectEvent(() => {
@@ -144,7 +184,7 @@ export function Runner({
       check,
       holds,
     }));
-    run.say(...said, { type: 'started' });
+    run.say(...said, ...scoredBefore(assessment.safety.dayRules, scores), { type: 'started' });
   });
   useEffect(() => begin(), []);
   const { stop } = assessment.painLimits;
@@ -184,15 +224,18 @@ export function Runner({
         </Alert>
       ) : null}
       {run.finished ? (
-        <Afterwards run={run} stopAbove={stop} onStored={onLeave} />
+        <Afterwards run={run} stopAbove={stop} rules={assessment.safety.dayRules} onStored={onLeave} />
       ) : (
         <>
           <Stage run={run} />
+          <ToConfirm run={run} routine={routine} onTooHard={() => setOpen('swap')} />
           <Controls run={run} onHurt={() => setOpen('pain')} onSwap={() => setOpen('swap')} />
         </>
       )}
       {open === 'pain' ? <PainModal run={run} stopAbove={stop} onClose={() => setOpen(null)} /> : null}
-      {open === 'swap' ? <SwapModal run={run} onClose={() => setOpen(null)} /> : null}
+      {open === 'swap' ? (
+        <SwapModal run={run} schools={routine.schools} onClose={() => setOpen(null)} />
+      ) : null}
     </div>
   );
 }

@@ -14,7 +14,10 @@ const sessionsApi = api.injectEndpoints({
       providesTags: ['Sessions'],
     }),
     session: build.query<SessionWithEvents, string>({ query: (id) => `/sessions/${id}` }),
-    startSession: build.mutation<SessionWithEvents, { routineId: string; date: string }>({
+    startSession: build.mutation<
+      SessionWithEvents,
+      { routineId: string; date: string; leaveOut: readonly string[] }
+    >({
       query: (body) => ({ url: '/sessions', creates: true, body }),
     }),
     appendEvents: build.mutation<SessionRow, { sessionId: string; events: readonly SessionEvent[] }>({

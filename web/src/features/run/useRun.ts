@@ -118,6 +118,8 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     segments,
     position,
     entries,
+    leftOut: state.leftOut,
+    provoked: state.provoked,
     playing,
     finished,
     begun: state.started,

@@ -16,6 +16,7 @@ import { GateSummary } from '../gate/GateSummary.tsx';
 import { Pains } from './Pains.tsx';
 import { Precautions } from './Precautions.tsx';
 import { Protocols } from './Protocols.tsx';
+import { StoryMethods } from './StoryMethods.tsx';
 import { StopSigns } from './StopSigns.tsx';
 import classes from './Story.module.css';
 
@@ -105,6 +106,7 @@ export function StoryPage() {
         <Injuries key={region} />
         <Precautions />
       </div>
+      <StoryMethods />
       <About />
       <Keeping />
     </div>
