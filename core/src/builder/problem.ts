@@ -49,11 +49,11 @@ function phaseLimits(phases: readonly TodaysPhase[]): Limit[] {
   ]);
 }
 
-function schoolLimits(mode: Mode, stretchOption: string): Limit[] {
+function schoolLimits({ mode, stretchOption, releaseFirst }: ProblemInput): Limit[] {
   if (mode !== 'prepare') return [];
   const count = (category: Option['category']) => (o: Option) => (o.category === category ? 1 : 0);
   return [
-    { id: 'release-most', most: 2, weight: count('release') },
+    { id: 'release-most', most: releaseFirst ? 4 : 2, weight: count('release') },
     { id: 'strengthen-most', most: 2, weight: count('strengthen') },
     ...(stretchOption === 'short-then-dynamic'
       ? [{ id: 'static-seconds', most: 30, weight: (o: Option) => o.staticSeconds }]
@@ -104,6 +104,23 @@ function relieveFirst({ options, phases, relieving }: ProblemInput): Limit[] {
   });
 }
 
+/** School "release first": what a release drill serves as well is mobilised only with one of those before it. */
+function releaseBefore({ releaseFirst, options, weights }: ProblemInput): Limit[] {
+  if (!releaseFirst) return [];
+  return weights.flatMap((_, need): Limit[] => {
+    const serves = (o: Option) => o.benefit.some((b) => b.need === need);
+    if (!options.some((o) => o.category === 'release' && serves(o))) return [];
+    return [
+      {
+        id: `release-before:${need}`,
+        most: 0,
+        weight: (o) =>
+          !serves(o) ? 0 : o.category === 'release' ? -MANY : o.category === 'mobilise' ? 1 : 0,
+      },
+    ];
+  });
+}
+
 /** While a painful position is amber, one graded drill goes into it and no more. */
 function restoreOne({ restoring }: ProblemInput): Limit[] {
   return restoring
@@ -126,7 +143,8 @@ export function createProblem(input: ProblemInput): Problem {
     limits: [
       ...phaseLimits(input.phases),
       { id: 'fatigue', most: input.fatigueCap, weight: (o) => o.fatigue },
-      ...schoolLimits(input.mode, input.stretchOption),
+      ...schoolLimits(input),
+      ...releaseBefore(input),
       ...ladderLimits(input.options, input.mode),
       ...relieveFirst(input),
       ...restoreOne(input),

@@ -2,7 +2,9 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { painLimits } from '../findings/index.ts';
 import { missingKit } from '../reference/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
-import { caseOf, result, stiffAnkle } from '../testing/cases.ts';
+import type { Case } from '../domain/index.ts';
+import { isGraded } from '../safety/index.ts';
+import { caseOf, entry, result, stiffAnkle } from '../testing/cases.ts';
 import { testSolver } from '../testing/solver.ts';
 import { swapsFor } from './index.ts';
 import type { MipSolver } from './index.ts';
@@ -84,6 +86,161 @@ describe('a school really changes what the planner does', () => {
       );
     expect(symmetric({})).toBe(true);
     expect(symmetric({ 'symmetry-denominator': 'involved-uninvolved' })).toBe(false);
+  });
+});
+
+/** Pain in the front of a knee, since a day. */
+const knee = (nrs: number, since: string) => ({
+  region: 'knee' as const,
+  side: 'left' as const,
+  aspect: 'front' as const,
+  feel: 'ache' as const,
+  when: 'movement' as const,
+  nrs,
+  since,
+  ended: null,
+});
+const KIT = ['wall', 'step', 'long-band', 'dumbbell', 'foam-roller', 'massage-ball'];
+const quads = (left: number, right: number) => [
+  result('quadriceps-strength', 'left', left),
+  result('quadriceps-strength', 'right', right),
+];
+/** People for whom one option or another makes a difference, each before activity and in a build. */
+const PEOPLE: readonly Partial<Case>[] = [
+  stiffAnkle({ athlete: { pains: [knee(4, '2027-02-20')] } }),
+  stiffAnkle({
+    athlete: { pains: [knee(2, '2026-08-01')], tasks: [{ id: 'trail-running', lead: 'either' }] },
+  }),
+  stiffAnkle({
+    athlete: {
+      trainingYears: 8,
+      exposure: ['run', 'land', 'cut'].map((action) => ({ action, perWeek: 4, effort: 'hard' as const })),
+    },
+  }),
+  caseOf({
+    athlete: { injuries: [{ region: 'knee', side: 'left', date: '2026-06-01', operated: false }] },
+    screenings: [{ date: '2027-02-27', results: quads(3.4, 2.6) }],
+  }),
+  caseOf({
+    screenings: [
+      {
+        date: '2027-02-27',
+        results: [result('wblt-distance', 'left', 11), result('wblt-distance', 'right', 12.6)],
+      },
+    ],
+  }),
+  caseOf({
+    athlete: { dominantHand: 'right', tasks: [{ id: 'overhead-throw', lead: 'right' }] },
+    screenings: [
+      {
+        date: '2027-02-27',
+        results: [
+          result('shoulder-ir-range', 'right', 40),
+          result('shoulder-er-range', 'right', 120),
+          result('shoulder-ir-range', 'left', 62),
+          result('shoulder-er-range', 'left', 98),
+        ],
+      },
+    ],
+  }),
+  stiffAnkle({
+    athlete: { loadLimits: [{ region: 'ankle-foot', perWeek: 0.5 }] },
+    diary: [{ date: '2027-02-27', entries: [entry('single-leg-heel-raise', { amounts: [15, 15, 15] })] }],
+  }),
+];
+
+/** Everything of a case that an option may change: what is short, what holds today, and the question to the solver. */
+function outcome(person: Partial<Case>, schools: Record<string, string>): string {
+  return ['prepare', 'build']
+    .flatMap((mode) => {
+      const input = { ...(person as Case), schools };
+      const request = { ...input.request, mode: mode as 'prepare', minutes: 20, kit: KIT };
+      const {
+        report,
+        safety,
+        painLimits: limits,
+        problem,
+        chosen,
+      } = prepareCase(bundledReference, { ...input, request });
+      return JSON.stringify({
+        findings: report.findings.map((f) => [f.restriction, f.side, f.severity]),
+        rules: safety.dayRules,
+        limits,
+        phases: chosen.phases,
+        options: problem.options.map((o) => [o.drill, o.phase, o.item.sets, o.item.amount, o.benefit]),
+        wishes: [...problem.limits, ...problem.bands].map(({ id, most }) => [id, most]),
+      });
+    })
+    .join();
+}
+
+describe('no option is there for show', () => {
+  const defaults = PEOPLE.map((person) => outcome(person, {}));
+  it.each(
+    bundledReference.data.schools.flatMap((school) =>
+      school.options.filter(({ id }) => id !== school.default).map(({ id }) => [school.id, id] as const),
+    ),
+  )('%s: %s changes what somebody is given', (school, option) => {
+    expect(PEOPLE.some((person, i) => outcome(person, { [school]: option }) !== defaults[i])).toBe(true);
+  });
+});
+
+describe('a painful position', () => {
+  const runner = (nrs: number, since: string, option: string) =>
+    stiffAnkle({
+      athlete: {
+        pains: [knee(nrs, since)],
+        tasks: [{ id: 'trail-running', lead: 'either' }],
+        trainingYears: 6,
+      },
+      request: { minutes: 15, maxDrills: null, kit: KIT } as never,
+      schools: { 'modify-around-or-restore': option },
+    });
+  const graded = (input: Case) => {
+    const { safety } = prepareCase(bundledReference, input);
+    const drills = buildCase(bundledReference, input, solver).routine?.items.map((i) => i.drill) ?? [];
+    return drills.filter((id) => {
+      const drill = bundledReference.drills.get(id);
+      return drill && safety.dayRules.some((rule) => isGraded(bundledReference, rule, drill));
+    });
+  };
+  it('is gone round or gets one graded drill, by the school; by rule only once it is calm and old', () => {
+    expect(graded(runner(4, '2027-02-20', 'modify'))).toEqual([]);
+    expect(graded(runner(4, '2027-02-20', 'rule-based'))).toEqual([]);
+    expect(graded(runner(4, '2027-02-20', 'restore'))).toHaveLength(1);
+    expect(graded(runner(2, '2026-08-01', 'rule-based')).length).toBeGreaterThan(0);
+    expect(graded(runner(7, '2027-02-20', 'restore'))).toEqual([]);
+  });
+});
+
+describe('release first', () => {
+  it('mobilises nothing that a release serves as well before one of those', () => {
+    const input = stiffAnkle({
+      schools: { 'release-first': 'first' },
+      request: { minutes: 15, maxDrills: null, kit: KIT } as never,
+    });
+    const items = buildCase(bundledReference, input, solver).routine?.items ?? [];
+    const drills = items.flatMap((i) => bundledReference.drills.get(i.drill) ?? []);
+    const dorsiflexion = (category: string) =>
+      drills.findIndex(
+        (d) =>
+          d.category === category &&
+          d.serves.some((s) => s.restriction === 'ankle-dorsiflexion-limit' && s.match >= 0.4),
+      );
+    expect(dorsiflexion('release')).toBeGreaterThanOrEqual(0);
+    expect(dorsiflexion('mobilise')).toBeGreaterThan(dorsiflexion('release'));
+  });
+});
+
+describe('one routine', () => {
+  it('may go another way than the athlete, judged and built as if that were the athlete’s', () => {
+    const schools = { 'static-stretch-before': 'last-step', 'pain-limit': 'none' };
+    const own = stiffAnkle({ athlete: { pains: [knee(2, '2027-02-20')] }, schools });
+    const once = stiffAnkle({ athlete: { pains: [knee(2, '2027-02-20')] }, request: { schools } as never });
+    const built = (input: Case) => buildCase(bundledReference, input, solver);
+    expect(built(once).routine).toEqual(built(own).routine);
+    expect(built(once).dayRules).toEqual(built(own).dayRules);
+    expect(built(once).dayRules[0]?.band).toBe('above');
   });
 });
 

@@ -18,7 +18,6 @@ export interface ChosenStructure {
 const SCHOOL_STRUCTURE: Readonly<Record<string, string>> = {
   'two-block': 'two-block-general-to-specific',
   'six-step': 'six-step-ramp',
-  'single-joint': 'single-joint-sequence',
   'bottom-up': 'bottom-up-pairs',
 };
 
@@ -33,7 +32,6 @@ function structureIdFor(reference: Reference, mode: Mode, minutes: number | null
     if (minutes <= short.minutes.max) return short.id;
   }
   const wanted = SCHOOL_STRUCTURE[school] ?? 'two-block-general-to-specific';
-  if (wanted === 'single-joint-sequence') return 'two-block-general-to-specific';
   const sixStep = reference.structures.get('six-step-ramp');
   if (wanted === 'six-step-ramp' && sixStep && minutes !== null && minutes < sixStep.minutes.min)
     return 'two-block-general-to-specific';
@@ -63,6 +61,26 @@ function withStretch(phases: readonly Phase[], option: string): readonly Phase[]
   ];
 }
 
+/** School "release first": release stands in a part of its own before anything is mobilised; a call-up has no time for it. */
+function withRelease({ id, phases }: Structure, option: string): readonly Phase[] {
+  const first = phases.findIndex((phase) => phase.categories.includes('mobilise'));
+  const own = phases.some(({ categories }) => categories.every((category) => category === 'release'));
+  if (option !== 'first' || id === 'rapid-ready' || first < 0 || own) return phases;
+  const rest = phases.map((phase) => ({
+    ...phase,
+    categories: phase.categories.filter((category) => category !== 'release'),
+  }));
+  const release: Phase = {
+    id: 'release-first',
+    name: 'Release, before mobilising',
+    shareOfTime: 0,
+    categories: ['release'],
+    minDrills: 0,
+    maxDrills: 4,
+  };
+  return [...rest.slice(0, first), release, ...rest.slice(first)];
+}
+
 /** The structure asked for, or the school's default for the mode and the minutes at hand. */
 export function chooseStructure(
   reference: Reference,
@@ -74,9 +92,11 @@ export function chooseStructure(
   const structure = reference.structures.get(id);
   if (!structure) throw new RangeError(`unknown structure ${id}`);
   const stretch = schoolOption(reference, schools, 'static-stretch-before');
+  const release = schoolOption(reference, schools, 'release-first');
   return {
     structure,
-    phases: request.mode === 'prepare' ? withStretch(structure.phases, stretch) : structure.phases,
+    phases:
+      request.mode === 'prepare' ? withStretch(withRelease(structure, release), stretch) : structure.phases,
     minutes: request.minutes ?? structure.minutes.default,
   };
 }

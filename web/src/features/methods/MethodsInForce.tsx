@@ -3,6 +3,12 @@ import { Link, useLocation } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 
+function withSchool(search: string, id: string): string {
+  const all = new URLSearchParams(search);
+  all.set('school', id);
+  return `?${all.toString()}`;
+}
+
 /** Where a method other than the default acts on what is shown: which, and the way to it. Nothing while defaults hold. */
 export function MethodsInForce({ schools }: { schools: readonly string[] }) {
   const reference = useReference();
@@ -18,8 +24,10 @@ export function MethodsInForce({ schools }: { schools: readonly string[] }) {
       {own.map(({ id, option }, i) => (
         <span key={id}>
           {i === 0 ? 'By ' : ', '}
-          <Link to={{ pathname: `/athletes/${athlete.id}/methods`, search, hash: id }}>method</Link>:{' '}
-          {optionLabel(reference, id, option).toLowerCase()}
+          <Link to={{ pathname: `/athletes/${athlete.id}/methods`, search: withSchool(search, id) }}>
+            method
+          </Link>
+          : {optionLabel(reference, id, option).toLowerCase()}
         </span>
       ))}
       .

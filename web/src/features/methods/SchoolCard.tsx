@@ -150,7 +150,7 @@ export function SchoolCard({ school, methods, owner }: Props) {
   const ended = level.filter((row) => row.school === school.id && row.ended !== null);
   const picked = typed.option ?? now.option;
   return (
-    <section className={`card ${classes.school}`} aria-labelledby={`school-${school.id}`} id={school.id}>
+    <section className={`card ${classes.school}`} aria-labelledby={`school-${school.id}`}>
       <div className={classes.head}>
         <Title order={2} size={17} id={`school-${school.id}`}>
           {school.question}
