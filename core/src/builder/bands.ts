@@ -56,11 +56,12 @@ export interface BandInput {
 
 /** A change-over belongs to the drill before it, so that shares add up to the whole. */
 const timeOf = (option: Option) => option.seconds + TIMING.changeover;
-const warms = ({ category, temperature }: Option) =>
+/** Does a drill warm up (rulings, "Warm-up ramp")? `temperature` is how much it raises it, 0 to 3. */
+export const warms = ({ category, temperature }: Pick<Option, 'category' | 'temperature'>) =>
   category === 'raise' || (category === 'neuromuscular' && temperature >= BUILDER.warmsFrom);
 
 /** Seconds of warming that a preparation of this length asks for (rulings, "Warm-up ramp"). */
-function warmingWanted(seconds: number): number {
+export function warmingWanted(seconds: number): number {
   return Math.min(BUILDER.warmingMost, BUILDER.warmingShare * seconds);
 }
 

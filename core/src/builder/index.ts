@@ -4,6 +4,8 @@ export { prepareBuild } from './prepared.ts';
 export type { Prepared } from './prepared.ts';
 export { reportOf } from './report.ts';
 export type { BuildReport, BuiltItem, BuiltRoutine } from './report.ts';
+export { warmingWanted, warms } from './bands.ts';
+export { longestDrillSeconds } from './options.ts';
 export { benefitCurve, stopsPaying } from './benefitCurve.ts';
 export type { CurvePoint } from './benefitCurve.ts';
 export { explainItems } from './explain.ts';

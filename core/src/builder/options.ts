@@ -1,4 +1,4 @@
-import type { ItemSide, Region, RoutineItem, Side } from '../domain/index.ts';
+import type { Mode, ItemSide, Region, RoutineItem, Side } from '../domain/index.ts';
 import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
@@ -263,9 +263,9 @@ function withExtraSet(item: RoutineItem, extra: SetPlan['extra']): RoutineItem {
 }
 
 /** The longest that one drill may take (rulings: a quarter of the time; in a preparation three minutes). */
-function longestSeconds({ request, minutes }: RuleContext): number {
+export function longestDrillSeconds(mode: Mode, minutes: number): number {
   const share = BUILDER.oneDrillShare * minutes * 60;
-  if (request.mode !== 'prepare') return Math.max(BUILDER.oneDrillPrepare, share);
+  if (mode !== 'prepare') return Math.max(BUILDER.oneDrillPrepare, share);
   return Math.max(BUILDER.oneDrillLeast, Math.min(share, BUILDER.oneDrillPrepare));
 }
 
@@ -338,7 +338,7 @@ function optionsOfDrill(
   const kept = pinned || context.request.prefer.includes(drill.id) || context.restoring.has(drill.id);
   const heavier = heavierSide(weights, drill);
   const options: Option[] = [];
-  const cap = longestSeconds(context);
+  const cap = longestDrillSeconds(context.request.mode, context.minutes);
   const near = nearestAction(context.reference, drill, context.actions);
   const warms = drill.category === 'raise' ? BUILDER.warmsNear * nearestTag(context, drill) : 0;
   const care = BUILDER.careCost * drillSafety(context.reference, drill, context.safety).handling.length;

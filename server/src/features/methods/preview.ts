@@ -59,12 +59,13 @@ export async function previewMethod({ compute }: Deps, unit: Unit, input: Previe
   const own = (id: string) => optionsOf(chosen.filter((row) => row.athleteId === id));
   /** The schools an athlete would be judged by; an athlete's own choice stands before the practice's. */
   const schoolsThen = (id: string): Record<string, string> => {
-    const ofPractice: Record<string, string> = { ...practice.schools };
-    const ofAthlete = own(id);
-    const changed = athleteId === null ? ofPractice : ofAthlete;
-    if (option === null) delete changed[school];
-    else changed[school] = option;
-    return { ...ofPractice, ...ofAthlete };
+    const changed = (schools: Readonly<Record<string, string>>) => {
+      const { [school]: _before, ...rest } = schools;
+      return option === null ? rest : { ...rest, [school]: option };
+    };
+    return athleteId === null
+      ? { ...changed(practice.schools), ...own(id) }
+      : { ...practice.schools, ...changed(own(id)) };
   };
   const inForce = records.flatMap((record) =>
     record.routine ? [{ ...record, routine: record.routine }] : [],

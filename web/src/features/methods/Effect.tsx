@@ -8,14 +8,14 @@ import classes from './Methods.module.css';
 
 function Changed({ one }: { one: MethodEffect['changed'][0] }) {
   const reference = useReference();
-  const names = (ids: readonly string[]) => ids.map((id) => nameOf(reference, id).toLowerCase()).join(', ');
+  const names = (ids: readonly string[]) => ids.map((id) => nameOf(reference, id).toLowerCase()).join('; ');
   return (
     <li>
       <Link to={`/athletes/${one.athleteId}/routine`}>{one.name}</Link>
       <span>
-        {one.come.length > 0 ? `in: ${names(one.come)}` : ''}
-        {one.come.length > 0 && one.leave.length > 0 ? '; ' : ''}
-        {one.leave.length > 0 ? `out: ${names(one.leave)}` : ''}
+        {one.come.length > 0 ? `In: ${names(one.come)}` : ''}
+        {one.come.length > 0 && one.leave.length > 0 ? '. ' : ''}
+        {one.leave.length > 0 ? `Out: ${names(one.leave)}` : ''}
         {one.come.length + one.leave.length === 0 ? 'the same drills, other doses' : ''}
       </span>
       <span className="numeric">

@@ -1,4 +1,4 @@
-import { Alert, Loader, Text, Title } from '@mantine/core';
+import { Alert, Loader, Select, Text, Title } from '@mantine/core';
 import type { Methods } from '@yonder/core/contracts';
 import { optionLabel } from '@yonder/core/words';
 import { Link, useSearchParams } from 'react-router';
@@ -86,6 +86,17 @@ export function SchoolList({ owner }: { owner: MethodOwner }) {
   };
   return (
     <div className={classes.columns}>
+      <Select
+        className={classes.pick}
+        label="Question"
+        allowDeselect={false}
+        data={[
+          ...reference.data.schools.map(({ id, question }) => ({ value: id, label: question })),
+          ...(owner === null ? [{ value: PATTERNS, label: 'What holds where it hurts?' }] : []),
+        ]}
+        value={patterns ? PATTERNS : (school?.id ?? null)}
+        onChange={(id) => id !== null && select(id)}
+      />
       <Paths
         methods={data}
         owner={owner}

@@ -80,7 +80,7 @@ function EditRow({
       <Table.Td>
         <Switch
           size="xs"
-          label="above stop only"
+          label="above stop"
           checked={one.aboveOnly}
           onChange={({ currentTarget: { checked } }) => onChange({ aboveOnly: checked })}
         />
@@ -139,7 +139,7 @@ export function PainPatterns() {
       </Text>
       <RestoredNote restored={typed.restored} discard={typed.discard} />
       <div className={classes.scroll}>
-        <Table className={classes.patterns} verticalSpacing={4}>
+        <Table className={classes.patterns} data-editing={draft !== null || undefined} verticalSpacing={4}>
           <Table.Thead>
             <Table.Tr>
               {['Region', 'Where', 'Feels like', 'From', 'Precautions that hold'].map((heading) => (

@@ -23,32 +23,11 @@ import { totalsOf } from './totals.ts';
 import { useEdit } from './useEdit.ts';
 import type { Totals } from './totals.ts';
 
-/** A bar of the time by phase, and where the work goes by region. */
+/** Where the work goes by region, and how tiring it is. */
 function Spread({ totals, cap, children }: { totals: Totals; cap: number; children: ReactNode }) {
-  const parts = [...totals.phases, { id: 'between', name: 'changing over', seconds: totals.between }];
   return (
     <div className={classes.spread}>
-      <div
-        className={classes.phaseBar}
-        role="img"
-        aria-label={parts.map((p) => `${p.name} ${duration(p.seconds)}`).join(', ')}
-      >
-        {parts.map((part, i) => (
-          <span
-            key={part.id}
-            data-part={part.id === 'between' ? 'between' : i % 4}
-            style={{ flexGrow: part.seconds }}
-            title={`${part.name}: ${duration(part.seconds)}`}
-          >
-            {part.seconds > totals.seconds * 0.12 ? part.name.replace(/^(Block )?\d[a-c]?:? /, '') : ''}
-          </span>
-        ))}
-      </div>
       <div className={classes.spreadText}>
-        <span>
-          drills {duration(totals.seconds - totals.between)} + changing over {duration(totals.between)} ={' '}
-          {duration(totals.seconds)}
-        </span>
         {totals.regions.slice(0, 4).map(({ region, seconds }) => (
           <span key={region}>
             {REGION_LABEL[region]} {duration(seconds)}
@@ -93,7 +72,7 @@ function Order({ draft, explained, note, onNote }: Pick<Props, 'draft' | 'explai
   const better = best.items.map((i) => i.drill).join() !== draft.items.map((i) => i.drill).join();
   return (
     <>
-      <span role="status">{note || `Order: ${costText(order)}.`}</span>
+      <span role="status">{note || (better ? `Order: ${costText(order)}.` : '')}</span>
       {better ? (
         <Button
           size="compact-xs"

@@ -12,6 +12,7 @@ import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { Answers } from './Answers.tsx';
 import { BuilderBar } from './BuilderBar.tsx';
 import { Checks } from './Checks.tsx';
 import { Compare } from './Compare.tsx';
@@ -34,6 +35,7 @@ import { useExplained } from './useExplained.ts';
 import { Sheet } from './Sheet.tsx';
 import { useRefit } from './useRefit.ts';
 import { IssuedVersion } from './Versions.tsx';
+import { WayUp } from './WayUp.tsx';
 import { WhatIf } from './WhatIf.tsx';
 import { WhyNot } from './WhyNot.tsx';
 import type { Asked, Explained } from '../../workers/protocol.ts';
@@ -42,16 +44,17 @@ import type { Asked, Explained } from '../../workers/protocol.ts';
 const SAID_ELSEWHERE = new Set(['phase-share', 'handle-with-care', 'confirm-level']);
 
 /** Lines beside the checks: clashing pins, what is not served and what would be needed, warnings of the build. */
-function useNotes(report: BuildReport | null, explained: Explained | null): string[] {
+function useNotes(report: BuildReport | null, draft: Draft | null): string[] {
   const reference = useReference();
-  const unserved = explained?.unserved ?? report?.unserved ?? [];
+  // Beside a routine the answers say this, drill by drill.
+  const unserved = draft ? [] : (report?.unserved ?? []);
   const lines = [
     ...(report?.infeasible ?? []).map((clash) => infeasibleText(reference, clash)),
     ...unserved.map(({ restriction, side, because }) => {
       const name = withSide(nameOf(reference, restriction).toLowerCase(), side);
       return `Not served: ${name}. ${reasonText(reference, because)}`;
     }),
-    ...(report?.unused
+    ...(report?.unused && !draft
       ? [
           `${duration(report.unused.seconds)} of the time stay: ${report.unused.because.map((one) => reasonText(reference, one)).join(' ')}`,
         ]
@@ -120,8 +123,12 @@ interface SideProps {
   asked: Asked;
   /** Why each is in; null while that is worked out. */
   explained: Explained | null;
+  /** The last build; null when it was not built here. */
+  report: BuildReport | null;
   /** The drill explained. */
   selected: string | null;
+  /** A drill was pressed. */
+  onSelect: (drill: string) => void;
 }
 
 const PANELS = [
@@ -131,11 +138,12 @@ const PANELS = [
 ];
 
 /** Beside the list: why the selected drill is in, why another is not, what would change the answer. */
-function Side({ draft, asked, explained, selected }: SideProps) {
+function Side({ draft, asked, explained, report, selected, onSelect }: SideProps) {
   const [search, setSearch] = useSearchParams();
   const panel = search.get('panel') ?? 'why';
   return (
     <aside className={`card ${classes.side}`} aria-label="Why">
+      <Answers draft={draft} explained={explained} report={report} onSelect={onSelect} />
       <SegmentedControl
         size="xs"
         fullWidth
@@ -273,7 +281,7 @@ export function RoutinePage() {
   const builder = useBuilder(athlete.id, onBuilt);
   useUndoKeys();
   const report = builder.state.kind === 'done' ? builder.state.report : null;
-  const notes = useNotes(report, draft ? explained : null);
+  const notes = useNotes(report, draft);
   const selected =
     draft?.items.find((item) => item.drill === picked)?.drill ?? draft?.items[0]?.drill ?? null;
   const blocked = findings.blocked.find((b) => b.region === 'all' && b.level !== 'P');
@@ -292,7 +300,7 @@ export function RoutinePage() {
   };
   return (
     <div className={classes.page}>
-      <div className={classes.main}>
+      <div className={classes.top}>
         <Allowed least="clinician">
           <BuilderBar
             asked={asked}
@@ -302,7 +310,17 @@ export function RoutinePage() {
             onCancel={builder.cancel}
             again={draft !== null}
           />
-        </Allowed>{' '}
+        </Allowed>
+        {draft ? (
+          <WayUp
+            draft={draft}
+            minutes={minutes}
+            selected={draft.items.findIndex((item) => item.drill === selected)}
+            onSelect={setPicked}
+          />
+        ) : null}
+      </div>
+      <div className={classes.main}>
         <Sharpen report={report} />
         {refit.problem ? (
           <Alert color="copper" role="alert" p={8}>
@@ -360,7 +378,14 @@ export function RoutinePage() {
         )}
       </div>
       {draft ? (
-        <Side draft={draft} asked={asked} explained={explained} selected={selected} />
+        <Side
+          draft={draft}
+          asked={asked}
+          explained={explained}
+          report={report}
+          selected={selected}
+          onSelect={setPicked}
+        />
       ) : (
         <ToAnswer onBuild={() => builder.build(asked)} />
       )}
