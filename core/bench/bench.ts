@@ -188,7 +188,12 @@ function findingsBench(): void {
 
 const solver = createHighsSolver(await loadHighs());
 solvePlan(prepareCase(bundledReference, benchCase(bundledReference, 1, 12, 8)).problem, solver); // warm up
+const megabytes = () => Math.round(process.resourceUsage().maxRSS / 1024);
+const loaded = megabytes();
 solveBench(solver);
+console.log(
+  `Memory of a thread that builds: ${loaded} MB once reference and solver are loaded, at most ${megabytes()} MB after ${2 * SEEDS * MINUTES.length} builds`,
+);
 whyNotBench(solver);
 findingsBench();
 practiceBench();

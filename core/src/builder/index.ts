@@ -13,7 +13,7 @@ export { unservedBy } from './unserved.ts';
 export type { Unserved } from './unserved.ts';
 export type { ItemExplanation } from './explain.ts';
 export { createHighsSolver } from './highsSolver.ts';
-export { greedyPlan, localSearch } from './localSearch.ts';
+export { greedyPlan, guidedSearch, localSearch } from './localSearch.ts';
 export type { MipModel, MipSolver } from './mip.ts';
 export type { Option } from './options.ts';
 export { orderCost, orderedItems, orderItems } from './order.ts';

@@ -133,7 +133,9 @@ function rankGain(sorted: readonly number[], value: number): number {
   return gain;
 }
 
-function fill(plan: PartialPlan, problem: Problem, score: (gain: number, option: Option) => number): void {
+type Score = (gain: number, option: Option, index: number) => number;
+
+function fill(plan: PartialPlan, problem: Problem, score: Score): void {
   for (;;) {
     let best = -1;
     let bestScore = 1e-9;
@@ -142,7 +144,7 @@ function fill(plan: PartialPlan, problem: Problem, score: (gain: number, option:
       if (!option || !plan.fits(index)) continue;
       const gain = plan.gain(index);
       if (gain <= 1e-9) continue;
-      const value = score(gain, option);
+      const value = score(gain, option, index);
       if (value > bestScore) {
         best = index;
         bestScore = value;
@@ -202,7 +204,7 @@ export function localSearch(
   onStart?: (plan: Option[]) => void,
 ): Option[] | null {
   const table = tablesOf(problem);
-  const start = (score: (gain: number, option: Option) => number) => {
+  const start = (score: Score) => {
     const plan = new PartialPlan(problem, table);
     if (!placePins(plan, problem)) return null;
     fill(plan, problem, score);
@@ -225,6 +227,43 @@ export function localSearch(
     while (gone.size < drops) gone.add(removable[Math.floor(random() * removable.length)] ?? -1);
     best.chosen.filter((index) => !gone.has(index)).forEach((index) => trial.add(index));
     fill(trial, problem, round % 2 === 0 ? byGain : bySecond);
+    const value = valueOf(trial);
+    if (value > bestValue + 1e-9 && brokenLimit(problem, trial.options()) === null) {
+      best = trial;
+      bestValue = value;
+    }
+  }
+  return best.options();
+}
+
+const GUIDED_ROUNDS = 120;
+/** How much of an option's pull stands when the relaxation does not use it. */
+const UNGUIDED = 0.25;
+
+/**
+ * Goes on from a plan towards what a relaxation uses (a value 0 to 1 for each option): ruin and recreate with scores
+ * that it weighs and that a seeded noise varies. Rounds are limited, never time. Never worse than the plan given.
+ */
+export function guidedSearch(problem: Problem, from: readonly Option[], pull: readonly number[]): Option[] {
+  const table = tablesOf(problem);
+  const random = seededRandom(20_270_302);
+  const valueOf = (plan: PartialPlan) => planValue(problem, plan.options()).objective;
+  const place = new Map(problem.options.map((option, index) => [option, index]));
+  let best = new PartialPlan(problem, table);
+  from.forEach((option) => best.add(place.get(option) ?? -1));
+  let bestValue = valueOf(best);
+  const pinned = (index: number) => problem.pins.includes(problem.options[index]?.drill ?? '');
+  for (let round = 0; round < GUIDED_ROUNDS; round += 1) {
+    const noise = problem.options.map(() => 0.7 + 0.6 * random());
+    const score: Score = (gain, option, index) =>
+      (gain * (noise[index] ?? 1) * (UNGUIDED + (pull[index] ?? 0))) /
+      (round % 2 === 0 ? 1 : option.seconds + TIMING.changeover);
+    const trial = new PartialPlan(problem, table);
+    // What the relaxation does not use goes first; every eighth round starts anew.
+    const keeps = (index: number) =>
+      pinned(index) || (round % 8 !== 0 && random() < 0.35 + 0.5 * (pull[index] ?? 0));
+    best.chosen.filter(keeps).forEach((index) => trial.add(index));
+    fill(trial, problem, score);
     const value = valueOf(trial);
     if (value > bestValue + 1e-9 && brokenLimit(problem, trial.options()) === null) {
       best = trial;

@@ -86,26 +86,23 @@ function ladderLimits(options: readonly Option[], mode: Mode): Limit[] {
   });
 }
 
-/** Outweighs any number of drills of a region that hurts. */
-const MANY = 30;
-
 /** Of a region that hurts nothing comes before a gentle drill of it; within a phase the order sees to that. */
 function relieveFirst({ options, phases, relieving }: ProblemInput): Limit[] {
   return relieving.flatMap(({ id, drills, region }) => {
     if (!options.some((option) => drills.has(option.drill))) return [];
-    return phases.map((_, phase): Limit => ({
+    return phases.map(({ maxDrills: most }, phase): Limit => ({
       id: `relieve-first:${id}:${phase}`,
       most: 0,
       weight: (o) => {
-        if (o.phase > phase || !o.regions.includes(region)) return 0;
-        return drills.has(o.drill) ? -MANY : 1;
+        if (drills.has(o.drill)) return o.phase <= phase ? -most : 0;
+        return o.phase === phase && o.regions.includes(region) ? 1 : 0;
       },
     }));
   });
 }
 
 /** School "release first": what a release drill serves as well is mobilised only with one of those before it. */
-function releaseBefore({ releaseFirst, options, weights }: ProblemInput): Limit[] {
+function releaseBefore({ releaseFirst, options, weights, maxDrills }: ProblemInput): Limit[] {
   if (!releaseFirst) return [];
   return weights.flatMap((_, need): Limit[] => {
     const serves = (o: Option) => o.benefit.some((b) => b.need === need);
@@ -115,7 +112,7 @@ function releaseBefore({ releaseFirst, options, weights }: ProblemInput): Limit[
         id: `release-before:${need}`,
         most: 0,
         weight: (o) =>
-          !serves(o) ? 0 : o.category === 'release' ? -MANY : o.category === 'mobilise' ? 1 : 0,
+          !serves(o) ? 0 : o.category === 'release' ? -maxDrills : o.category === 'mobilise' ? 1 : 0,
       },
     ];
   });

@@ -1,4 +1,4 @@
-import { localSearch } from './localSearch.ts';
+import { guidedSearch, localSearch } from './localSearch.ts';
 import type { MipSolver, SolveResult } from './mip.ts';
 import type { Option } from './options.ts';
 import { createPlanModel } from './planModel.ts';
@@ -18,6 +18,9 @@ export interface SolvedPlan {
   readonly gap: number;
   readonly stage: 'search' | 'relaxation' | 'proof';
 }
+
+/** Gap from which a search guided by the relaxation is worth its time before the proof. */
+const WORTH_GUIDING = 0.02;
 
 /** What a caller wants to hear while a plan is solved. */
 export interface SolveHooks {
@@ -77,9 +80,14 @@ export function solvePlan(problem: Problem, solver: MipSolver, hooks: SolveHooks
   if (relaxed.status === 'infeasible') return best ? answer(problem, best, Infinity, 'search') : null;
   let bound = relaxed.status === 'optimal' ? relaxed.objective : Infinity;
   if (best) {
-    const current = answer(problem, best, bound, 'relaxation');
+    let current = answer(problem, best, bound, 'relaxation');
     hooks.onAnswer?.(current);
     if (current.gap <= BUILDER.relativeGap || hooks.isCancelled?.()) return current;
+    const pull = plan.optionColumn.map((column) => relaxed.values[column] ?? 0);
+    if (relaxed.status === 'optimal' && current.gap > WORTH_GUIDING) best = guidedSearch(problem, best, pull);
+    current = answer(problem, best, bound, 'relaxation');
+    if (current.gap <= BUILDER.relativeGap || hooks.isCancelled?.()) return current;
+    hooks.onAnswer?.(current);
     if (relaxed.status === 'optimal') fixByReducedCost(plan, relaxed, current.objective);
   }
   const solved = solver.solve(plan.model, {
