@@ -4,9 +4,9 @@ import { libraryCase } from '../../bench/cases.ts';
 import type { Case } from '../domain/index.ts';
 import { routineSeconds, routineTimeline } from '../dose/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
-import { createReference } from '../reference/index.ts';
+import { createReference, patternTag } from '../reference/index.ts';
 import type { Reference } from '../reference/index.ts';
-import { routineSafetyFaults } from '../safety/index.ts';
+import { loadOn, routineSafetyFaults } from '../safety/index.ts';
 import { randomLibrary } from '../testing/randomLibrary.ts';
 import { testSolver } from '../testing/solver.ts';
 import { BUILDER, greedyPlan, isPreparing, planValue, solvePlan } from './index.ts';
@@ -129,6 +129,51 @@ describe('building on any library', () => {
       const more = open((input.request.minutes ?? 5) + 4);
       if (few === null || more === null) return;
       expect(more).toBeLessThanOrEqual(few);
+    }, 30);
+  });
+
+  it('loads nothing hard where it hurts, nothing at all above the stop limit, whatever the method; exposure closes nothing', () => {
+    const sore = { region: 'knee', side: 'left', aspect: 'front', feel: 'ache', when: 'movement' } as const;
+    all((library, input) => {
+      for (const nrs of [4, 7]) {
+        const pains = [{ ...sore, nrs, since: '2027-02-20', ended: null }];
+        const schools = { 'modify-around-or-restore': nrs === 4 ? 'restore' : 'modify' };
+        const request = { ...input.request, pins: [] };
+        const { routine } = buildCase(
+          library,
+          { ...input, request, schools, athlete: { ...input.athlete, pains } },
+          solver,
+        );
+        for (const { drill: id, side } of routine?.items ?? []) {
+          const drill = library.drills.get(id);
+          if (!drill || side === 'right') continue;
+          if (nrs === 7) expect(loadOn(drill, 'knee'), id).toBeLessThan(0.3);
+          else if (drill.loadClass === 'impact' || drill.contraction === 'ballistic')
+            expect(loadOn(drill, 'knee'), id).toBeLessThan(0.5);
+        }
+      }
+      const closed = (athlete: Case['athlete']) =>
+        [...prepareCase(library, { ...input, athlete }).options.ineligible].flatMap(([id, { rule }]) =>
+          rule === 'level' ? [id] : [],
+        );
+      const exposure = [{ action: 'run', perWeek: 3, effort: 'hard' as const }];
+      const before = closed(input.athlete);
+      for (const id of closed({ ...input.athlete, exposure })) expect(before).toContain(id);
+    }, 25);
+  });
+
+  it('holds no filler from where neither a finding nor what follows asks for it', () => {
+    all((library, input) => {
+      const { rules } = prepareCase(library, input);
+      for (const { drill: id, serves } of buildCase(library, input, solver).routine?.items ?? []) {
+        const drill = library.drills.get(id);
+        if (!drill || serves.length > 0 || drill.category === 'raise' || input.request.pins.includes(id))
+          continue;
+        const asked =
+          drill.regions.primary.some((r) => r === 'whole-body' || rules.regions.has(r)) ||
+          rules.actions.some((action) => patternTag(library, drill, action) >= 0.6);
+        expect(asked, id).toBe(true);
+      }
     }, 30);
   });
 
