@@ -59,7 +59,7 @@ describe('a colleague', () => {
     expect(await other.page.$('a[href="/practice"]')).toBeNull(); // a clinician is no owner
     await clinician.ticks('Account of Kim Moss open', 'switch' as 'checkbox');
     const closed = () => stored("SELECT 1 FROM clinicians WHERE name = 'Kim Moss' AND NOT active");
-    await expect.poll(closed).toHaveLength(1);
+    await expect.poll(closed, { timeout: 15_000 }).toHaveLength(1);
     await kim.opens('/athletes').catch(() => undefined);
     await kim.sees('Sign in', 'button');
     await other.close();

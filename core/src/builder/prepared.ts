@@ -6,7 +6,7 @@ import type { DoseContext } from '../dose/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import { START_RULE } from '../levels/index.ts';
 import { coversRestriction } from '../reference/index.ts';
-import { binds, isGraded, relieves, YOUTH_AGE } from '../safety/index.ts';
+import { binds, isGraded, YOUTH_AGE } from '../safety/index.ts';
 import { actionsOfDay } from './dayActions.ts';
 import { dayPattern, findingsForToday } from './dayPattern.ts';
 import { regionsNearLimit } from './nearLimit.ts';
@@ -80,14 +80,14 @@ function todaysPhases(rules: RuleContext, phases: readonly TodaysPhase[]): Today
 /** Gentle drills of each region that hurts, one of which comes before anything else of it. */
 function relievingDrills({ reference, safety }: Assessment, weights: readonly WeightedRestriction[]) {
   return safety.dayRules
-    .filter((rule) => binds(rule) && rule.band === 'amber')
-    .map(({ region, side }) => {
+    .filter(({ leads }) => leads.length > 0)
+    .map(({ region, side, leads }) => {
       const asked = weights.filter((one) => one.region === region).map(({ restriction }) => restriction);
-      const gentle = reference.data.drills.filter((drill) => relieves(drill, region));
+      const gentle = leads.flatMap((id) => reference.drills.get(id) ?? []);
       return {
         id: `${region}/${side}`,
         region,
-        drills: new Set(gentle.map(({ id }) => id)),
+        drills: new Set(leads),
         // Wanted by itself only where it is for something: a sore region may as well rest.
         wanted: new Set(
           gentle.filter((drill) => asked.some((id) => coversRestriction(drill, id))).map(({ id }) => id),

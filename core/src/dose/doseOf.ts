@@ -6,7 +6,7 @@ import type { Capacity } from '../findings/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { COVER_MATCH } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { works } from '../safety/index.ts';
+import { AMBER_SETS, works } from '../safety/index.ts';
 
 /** What a dose depends on beside the drill: the athlete, the day, the mode. */
 export interface DoseContext {
@@ -176,8 +176,6 @@ export function allowedSets(reference: Reference, drill: Drill, mode: Mode): num
   return Array.from({ length: high - low + 1 }, (_, i) => low + i);
 }
 
-/** Most sets of a drill that loads a region which hurts more than is fine (editable). */
-const AMBER_SETS = 2;
 /** Below this many years of regular training an athlete is new to it (editable, convention). */
 const NEW_TO_TRAINING_YEARS = 1;
 

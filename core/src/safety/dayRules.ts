@@ -22,6 +22,10 @@ export interface DayRule {
   readonly sharp: boolean;
   /** Precautions of the painful position for which one graded drill is scheduled; empty where it is gone round. */
   readonly restores: readonly string[];
+  /** What its drills are kept to: sets, at the least dose there is; null where nothing is. */
+  readonly caps: { readonly sets: number } | null;
+  /** Gentle drills of the region, one of which comes before anything else of it. */
+  readonly leads: readonly string[];
   /** Who lifted it and why: it is watched, and forbids nothing. */
   readonly lifted: Pick<Lift, 'by' | 'date' | 'reason'> | null;
   readonly because: {
@@ -53,6 +57,9 @@ const DAY_RULES = {
   /** What such exposure is made of. */
   gradedKinds: ['mobilise', 'activate', 'stabilise', 'strengthen'] as readonly Drill['category'][],
 } as const;
+
+/** Most sets of a drill that works a region in amber (rulings, "Pain steers"). */
+export const AMBER_SETS = 2;
 
 const SHARP: readonly (Soreness['feel'] | undefined)[] = ['pinch', 'sharp'];
 
@@ -107,7 +114,7 @@ function ruleOf(reference: Reference, here: readonly Soreness[], stance: DayStan
   const since = here.map((one) => one.since).reduce((a, b) => (b < a ? b : a));
   const { region, side, nrs, source, test } = worst;
   const lifted = liftOf({ region, side, nrs, band }, stance);
-  return {
+  const rule: Omit<DayRule, 'caps' | 'leads'> = {
     region,
     side,
     band,
@@ -120,6 +127,11 @@ function ruleOf(reference: Reference, here: readonly Soreness[], stance: DayStan
     lifted,
     because: { source, test, since: worst.since },
   };
+  if (band !== 'amber' || lifted) return { ...rule, caps: null, leads: [] };
+  const leads = reference.data.drills.filter(
+    (drill) => relieves(drill, region) && !goesInto(reference, rule.forbids, drill),
+  );
+  return { ...rule, caps: { sets: AMBER_SETS }, leads: leads.map(({ id }) => id) };
 }
 
 /** The rules of the day, one for each region and side that hurts; the worst of what is known there decides the band. */
@@ -207,7 +219,7 @@ export function dayRuleOf(
 }
 
 /** A gentle drill of a sore region that comes before everything else of it: a low-effort hold, or unloaded movement. */
-export function relieves(drill: Drill, region: Region): boolean {
+function relieves(drill: Drill, region: Region): boolean {
   if (!drill.regions.primary.includes(region) || drill.category === 'stretch') return false;
   const hold =
     drill.contraction === 'isometric-hold' && drill.loadClass !== 'full' && drill.intensityClass !== 'high';

@@ -11,5 +11,5 @@ export { drillSafety, routineSafetyFaults, safetyState, touchedRegions, YOUTH_AG
 export type { DrillSafety, Forbidden, SafetyFault, SafetyItem, SafetyState } from './drillSafety.ts';
 export { soreness } from './soreness.ts';
 export type { Soreness, SoreRecord } from './soreness.ts';
-export { binds, dayRules, isGraded, loadOn, relieves, works } from './dayRules.ts';
+export { AMBER_SETS, binds, dayRules, isGraded, loadOn, works } from './dayRules.ts';
 export type { DayRule, DayStance, PainBand } from './dayRules.ts';

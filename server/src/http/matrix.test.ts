@@ -52,7 +52,10 @@ async function everythingOfNorth(): Promise<Record<string, unknown>> {
   return sums;
 }
 
-describe('practice × role over every endpoint', () => {
+/** Some hundred requests for every endpoint: longer than other tests. */
+const WHOLE_MATRIX = { timeout: 240_000 };
+
+describe('practice × role over every endpoint', WHOLE_MATRIX, () => {
   it('has a request for each, and none for what is not there', () => {
     const declared = allEndpoints(app.deps).map((endpoint) => endpoint.id);
     expect(Object.keys(REQUESTS).sort()).toEqual([...declared].sort());
@@ -94,7 +97,7 @@ describe('practice × role over every endpoint', () => {
   });
 });
 
-describe('sent again', () => {
+describe('sent again', WHOLE_MATRIX, () => {
   const withId = () =>
     endpoints.filter((endpoint) => {
       const schema = endpoint.body as { shape?: Record<string, unknown> } | undefined;

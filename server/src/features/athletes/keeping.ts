@@ -43,6 +43,8 @@ export async function exportAthlete(unit: Unit, athleteId: string): Promise<Reco
     events: await rows.session_events.all({ sessionId: ids(sessions) }),
     entries: await rows.session_entries.all(of, { sort: ['date', 'place'] }),
     decisions: await rows.decisions.all(of, { sort: ['decidedOn'] }),
+    checkIns: await rows.check_ins.all(of, { sort: ['date'] }),
+    methods: await rows.method_choices.all(of, { sort: ['createdAt'] }),
     audit,
   };
 }

@@ -1,7 +1,7 @@
 import type { ChoiceRow, Methods } from '@yonder/core/contracts';
 import type { School } from '@yonder/core/reference';
 
-export type Level = 'default' | 'practice' | 'athlete';
+type Level = 'default' | 'practice' | 'athlete';
 
 /** What holds of a school, from which level it comes, and the choice that made it so. */
 export interface SchoolStanding {

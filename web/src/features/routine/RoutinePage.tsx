@@ -244,6 +244,75 @@ function ToAnswer({ onBuild }: { onBuild: () => void }) {
   );
 }
 
+interface EditingProps {
+  /** The routine being edited. */
+  draft: Draft;
+  /** Where it is kept. */
+  kept: Pick<ReturnType<typeof useDraft>, 'problem' | 'settled' | 'discard'>;
+  /** Why each is in and what is wrong; null while that is worked out. */
+  explained: Explained | null;
+  /** Lines beside the checks. */
+  notes: string[];
+  /** The drill explained. */
+  selected: string | null;
+  /** A drill was pressed. */
+  onSelect: (drill: string | null) => void;
+  /** What was done last. */
+  note: string;
+  /** Something was done that is worth saying. */
+  onNote: (note: string) => void;
+  /** Minutes there are. */
+  minutes: number;
+  /** Number of the version it would become. */
+  nextNumber: number;
+  /** How well it is proven. */
+  proof: string;
+  /** Fits derived versions. */
+  refit: ReturnType<typeof useRefit>;
+}
+
+/** The routine being edited: its list with the checks, and issuing it. */
+function Editing({ draft, kept, explained, notes, selected, onSelect, note, onNote, ...rest }: EditingProps) {
+  const [keeping, setKeeping] = useState(false);
+  const { minutes, nextNumber, proof, refit } = rest;
+  return (
+    <>
+      <NotAsked items={draft.items} />
+      {keeping ? <SaveTemplate draft={draft} onClose={() => setKeeping(false)} /> : null}
+      <Sheet
+        draft={draft}
+        explained={explained}
+        notes={notes}
+        selected={selected}
+        onSelect={onSelect}
+        onNote={onNote}
+      />
+      <Footer
+        draft={draft}
+        minutes={minutes}
+        nextNumber={nextNumber}
+        explained={explained}
+        note={note}
+        onNote={onNote}
+        problem={kept.problem}
+        settled={kept.settled}
+        proof={proof}
+        tools={
+          <Derive
+            busy={refit.busy}
+            onDerive={(variant) => refit.derive(variant, draft.request, draft.items)}
+            onKeep={() => setKeeping(true)}
+            onDiscard={() => {
+              onNote('');
+              void kept.discard();
+            }}
+          />
+        }
+      />
+    </>
+  );
+}
+
 /** Undo and redo by keyboard; also while a figure of the dose has the focus: that is where most edits are made. */
 function useUndoKeys(): void {
   const dispatch = useAppDispatch();
@@ -261,12 +330,12 @@ export function RoutinePage() {
   const reference = useReference();
   const { athlete, case: input, report: findings, subject } = useWorkspace();
   const edit = useEdit();
-  const { draft, ready, problem, settled, discard, conflict, choose } = useDraft(athlete.id);
+  const kept = useDraft(athlete.id);
+  const { draft, ready, conflict, choose } = kept;
   const { data: routines } = useRoutinesQuery(athlete.id);
   const [request, changeRequest] = useRequest(draft, input);
   const [picked, setPicked] = useState<string | null>(null);
   const [note, setNote] = useState('');
-  const [keeping, setKeeping] = useState(false);
   const asked = useMemo(() => ({ subject, request }), [subject, request]);
   const explained = useExplained(asked, draft);
   const refit = useRefit(asked);
@@ -330,40 +399,20 @@ export function RoutinePage() {
         {refit.note && draft ? <Refit note={refit.note} onClose={refit.close} /> : null}
         {conflict ? <DraftConflictNote conflict={conflict} onChoose={choose} /> : null}
         {draft ? (
-          <>
-            <NotAsked items={draft.items} />
-            {keeping ? <SaveTemplate draft={draft} onClose={() => setKeeping(false)} /> : null}
-            <Sheet
-              draft={draft}
-              explained={explained}
-              notes={notes}
-              selected={selected}
-              onSelect={setPicked}
-              onNote={setNote}
-            />
-            <Footer
-              draft={draft}
-              minutes={minutes}
-              nextNumber={(routines?.[0]?.number ?? 0) + 1}
-              explained={explained}
-              note={note}
-              onNote={setNote}
-              problem={problem}
-              settled={settled}
-              proof={proofOf(report, draft)}
-              tools={
-                <Derive
-                  busy={refit.busy}
-                  onDerive={(variant) => refit.derive(variant, draft.request, draft.items)}
-                  onKeep={() => setKeeping(true)}
-                  onDiscard={() => {
-                    setNote('');
-                    void discard();
-                  }}
-                />
-              }
-            />
-          </>
+          <Editing
+            draft={draft}
+            kept={kept}
+            explained={explained}
+            notes={notes}
+            selected={selected}
+            onSelect={setPicked}
+            note={note}
+            onNote={setNote}
+            minutes={minutes}
+            nextNumber={(routines?.[0]?.number ?? 0) + 1}
+            proof={proofOf(report, draft)}
+            refit={refit}
+          />
         ) : (
           <Issued
             notes={notes}

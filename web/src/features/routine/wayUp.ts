@@ -5,13 +5,13 @@ import type { Segment } from '@yonder/core/dose';
 import type { Drill, Reference } from '@yonder/core/reference';
 
 /** A point of the ground: seconds from the start, and height from 0 to 1. */
-export interface GroundPoint {
+interface GroundPoint {
   readonly at: number;
   readonly height: number;
 }
 
 /** One drill as it is done, a summit of the way: from its set-up to its last set. */
-export interface Summit {
+interface Summit {
   readonly item: number;
   readonly start: number;
   readonly end: number;

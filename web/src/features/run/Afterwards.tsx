@@ -36,6 +36,85 @@ function Score({ label, value, data, onChange }: ScoreProps) {
   );
 }
 
+/** Each drill with how far it was done, and the scores that are given for it. */
+function AfterTable({ run }: { run: Run }) {
+  const reference = useReference();
+  const { entries } = run;
+  // Said at once: a reload finds it again.
+  const change = (
+    { item }: ItemEntry,
+    part: Partial<Pick<ItemEntry, 'painBefore' | 'pain' | 'effort' | 'quality'>>,
+  ) => run.say({ type: 'amended', item, ...part });
+  const scores = SCORES.map((value) => ({ value, label: `${value} / 10` }));
+  const quality = [
+    { value: '3', label: 'good' },
+    { value: '2', label: 'minor fault' },
+    { value: '1', label: 'clear fault' },
+    { value: '0', label: 'could not' },
+  ];
+  return (
+    <div className={classes.scroll}>
+      <table className={classes.afterTable}>
+        <thead>
+          <tr>
+            {['Drill', 'Done', 'Pain before', 'Pain', 'Effort', 'Quality'].map((heading) => (
+              <th key={heading} scope="col">
+                {heading}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {entries.map((entry, index) => {
+            const name = nameOf(reference, entry.drill);
+            const item = run.items[index];
+            return (
+              <tr key={entry.item}>
+                <th scope="row">
+                  {name} <span className="muted">{item ? amountText(item) : ''}</span>
+                </th>
+                <td>{run.leftOut.has(entry.item) ? 'not for today' : DONE[entry.done]}</td>
+                <td>
+                  <Score
+                    label={`Pain before ${name}`}
+                    value={entry.painBefore}
+                    data={scores}
+                    onChange={(v) => change(entry, { painBefore: v ?? 0 })}
+                  />
+                </td>
+                <td>
+                  <Score
+                    label={`Pain in ${name}`}
+                    value={entry.done === 'none' && entry.pain === 0 ? null : entry.pain}
+                    data={scores}
+                    onChange={(v) => change(entry, { pain: v ?? 0 })}
+                  />
+                </td>
+                <td>
+                  <Score
+                    label={`Effort of ${name}`}
+                    value={entry.effort}
+                    data={scores}
+                    onChange={(v) => change(entry, { effort: v })}
+                  />
+                </td>
+                <td>
+                  <Score
+                    label={`Quality of ${name}`}
+                    value={entry.quality}
+                    data={quality}
+                    onChange={(v) => change(entry, { quality: v })}
+                  />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
 /** After the run: what each drill hurt, how hard it was and how well it went. */
 export function Afterwards({
   run,
@@ -52,18 +131,6 @@ export function Afterwards({
   const reference = useReference();
   const { entries } = run;
   const [busy, setBusy] = useState(false);
-  // Said at once: a reload finds it again.
-  const change = (
-    { item }: ItemEntry,
-    part: Partial<Pick<ItemEntry, 'painBefore' | 'pain' | 'effort' | 'quality'>>,
-  ) => run.say({ type: 'amended', item, ...part });
-  const scores = SCORES.map((value) => ({ value, label: `${value} / 10` }));
-  const quality = [
-    { value: '3', label: 'good' },
-    { value: '2', label: 'minor fault' },
-    { value: '1', label: 'clear fault' },
-    { value: '0', label: 'could not' },
-  ];
   const store = () => {
     setBusy(true);
     if (!run.over) run.say({ type: 'finished' });
@@ -76,65 +143,7 @@ export function Afterwards({
   return (
     <div className={classes.after}>
       <Title order={2}>How was it?</Title>
-      <div className={classes.scroll}>
-        <table className={classes.afterTable}>
-          <thead>
-            <tr>
-              {['Drill', 'Done', 'Pain before', 'Pain', 'Effort', 'Quality'].map((heading) => (
-                <th key={heading} scope="col">
-                  {heading}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {entries.map((entry, index) => {
-              const name = nameOf(reference, entry.drill);
-              const item = run.items[index];
-              return (
-                <tr key={entry.item}>
-                  <th scope="row">
-                    {name} <span className="muted">{item ? amountText(item) : ''}</span>
-                  </th>
-                  <td>{run.leftOut.has(entry.item) ? 'not for today' : DONE[entry.done]}</td>
-                  <td>
-                    <Score
-                      label={`Pain before ${name}`}
-                      value={entry.painBefore}
-                      data={scores}
-                      onChange={(v) => change(entry, { painBefore: v ?? 0 })}
-                    />
-                  </td>
-                  <td>
-                    <Score
-                      label={`Pain in ${name}`}
-                      value={entry.done === 'none' && entry.pain === 0 ? null : entry.pain}
-                      data={scores}
-                      onChange={(v) => change(entry, { pain: v ?? 0 })}
-                    />
-                  </td>
-                  <td>
-                    <Score
-                      label={`Effort of ${name}`}
-                      value={entry.effort}
-                      data={scores}
-                      onChange={(v) => change(entry, { effort: v })}
-                    />
-                  </td>
-                  <td>
-                    <Score
-                      label={`Quality of ${name}`}
-                      value={entry.quality}
-                      data={quality}
-                      onChange={(v) => change(entry, { quality: v })}
-                    />
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+      <AfterTable run={run} />
       <ScoreAfter run={run} rules={rules} />
       {above.length > 0 ? (
         <Alert color="copper">

@@ -39,6 +39,16 @@ function reachedBetween(
     }));
 }
 
+/** Where the running second is; it goes on from what happened, never behind it. */
+function positionAt(
+  { segment, elapsed }: Pick<Position, 'segment' | 'elapsed'>,
+  happened: Position,
+  end: number,
+): Position {
+  const behind = segment < happened.segment || segment > end;
+  return behind ? happened : { segment, elapsed, skipped: happened.skipped };
+}
+
 /** Plays a session. What happened is said as events; everything shown but the running second follows from them. */
 export function useRun(session: SessionWithEvents, routine: readonly IdentifiedItem[]) {
   const reference = useReference();
@@ -48,12 +58,10 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
   const [second, setSecond] = useState(() => localSecond(session.id) ?? state.position);
   const [playing, setPlaying] = useState(false);
   const last = useRef(0);
-  // The second goes on from what happened, never behind it.
-  const behind = second.segment < state.position.segment || second.segment > segments.length;
   const { skipped } = state.position;
-  const position = useMemo<Position>(
-    () => (behind ? state.position : { segment: second.segment, elapsed: second.elapsed, skipped }),
-    [behind, second, skipped, state.position],
+  const position = useMemo(
+    () => positionAt(second, state.position, segments.length),
+    [second, state.position, segments.length],
   );
   const finished = position.segment >= segments.length;
   const itemAt = useCallback(
