@@ -11,7 +11,6 @@ const { open, clinician, ids, visit } = await atTheDesk();
 const RUNNER = 'Moss Applethwaite';
 const SORE = 'Rhea Thornby';
 const PADDLER = 'Gwyn Pikeside';
-const SKIER = 'Della Marrick';
 const drillOf = (name: string): Drill => {
   const drill = bundledReference.data.drills.find((d) => d.name === name);
   if (!drill) throw new Error(`no drill named ${name}`);
@@ -112,27 +111,26 @@ describe('pain told in the story', () => {
     expect(drills.length).toBeGreaterThan(2);
     for (const drill of drills.filter((d) => !d.unilateral))
       expect(loadOn(drill, 'ankle-foot'), drill.id).toBeLessThan(0.3);
-    await clinician.presses('Why not', 'radio').catch(() => clinician.ticks('Why not', 'radio'));
-    await clinician.searches('Why is this drill not in?', 'Pogo hops').catch(() => undefined);
     await clinician.reads(/Not answered/);
   }, 120_000);
 });
 
 describe('a method', () => {
   it('is looked at before it is chosen for an athlete, acts in the routine and is marked there', async () => {
-    await visit(SKIER, 'methods?school=static-stretch-before');
+    await visit(RUNNER, 'methods?school=static-stretch-before');
     await clinician.ticks('Allowed as the last step, just before the start', 'radio');
     await clinician.presses('Which routines would change?');
     await clinician.reads('1 of 1 routines in force would be built otherwise.');
-    await clinician.fills('Why this one', 'wants the end range fresh for the kick');
+    await clinician.fills('Why this one', 'wants the end range fresh');
     await clinician.presses('Choose for this athlete');
-    await clinician.reads(/Chosen by Rowan Halloran on .*: wants the end range fresh for the kick/);
+    await clinician.reads(/Chosen by Rowan Halloran on .*: wants the end range fresh/);
     const rows = await ofAthlete(
-      SKIER,
+      RUNNER,
       'SELECT school, option, by FROM method_choices WHERE athlete_id = $1 AND ended_on IS NULL',
     );
     expect(rows).toEqual([{ school: 'static-stretch-before', option: 'last-step', by: 'Rowan Halloran' }]);
     await clinician.walksTo('Routine');
+    await clinician.fills('Minutes', '15');
     const drills = await builds();
     const last = drills.at(-1);
     expect(last?.category).toBe('stretch');
