@@ -206,7 +206,7 @@ function Rest({ way, scale: { x } }: { way: Way; scale: Scale }) {
       />
       <line x1={end} x2={end} y1={TOP} y2={BASE} className={classes.border} />
       {free >= 5 ? (
-        <text x={end - 5} y={TOP + 24} className={classes.free}>
+        <text x={end} y={TOP - 20} className={classes.free}>
           free {clock(free)}
         </text>
       ) : null}
