@@ -103,11 +103,13 @@ function phaseBands(input: BandInput): Band[] {
     );
     if (phase.shareOfTime <= 0 || here.length === 0) return drills;
     const share = phase.shareOfTime * input.seconds;
-    const low = Math.max(phase.optional ? 0 : 0.5 * share, phase.minSeconds ?? 0);
+    const own = phase.minSeconds ?? 0;
+    const low = Math.max(phase.optional ? 0 : 0.5 * share, own);
     const high = Math.max(1.5 * share, low);
     const perSecond = BUILDER.shareCost / input.seconds;
     return [
       ...drills,
+      ...atLeast(input, `least:${phase.id}`, own, BUILDER.wishCost, inPhase(timeOf)),
       {
         id: `share:${phase.id}`,
         least: low,

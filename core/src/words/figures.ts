@@ -76,7 +76,7 @@ export function nameOf(reference: Reference, id: string): string {
     reference.regions.get(id)?.name ??
     reference.structures.get(id)?.name ??
     reference.patterns.get(id)?.name ??
-    reference.schools.get(id)?.question ??
+    reference.schools.get(id)?.question.replace(/\?$/, '') ??
     id.replaceAll('-', ' ')
   );
 }

@@ -33,7 +33,7 @@ const RULE_WORD: Readonly<Record<Barrier, string>> = {
   position: 'position ruled out:',
   timing: 'not meant for',
   mode: 'not offered in mode',
-  school: 'the method chosen rules it out:',
+  school: 'by the method on',
   ban: 'banned for this routine:',
   disliked: 'the athlete does not like it:',
   'needs-partner': 'needs a helper:',

@@ -7,9 +7,11 @@ export type MethodOwner = string | null;
 
 const root = (owner: MethodOwner) => (owner === null ? '/methods' : `/athletes/${owner}/methods`);
 
-/** A changed method touches whatever is judged and built by it; a refused change touches nothing. */
+/** A changed method touches whatever is judged and built by it; after a refusal what stands now is read again. */
 const touched = (_result: unknown, error: unknown) =>
-  error ? [] : ['Methods' as const, 'Figures' as const, 'Case' as const, 'Athletes' as const];
+  error
+    ? ['Methods' as const]
+    : ['Methods' as const, 'Figures' as const, 'Case' as const, 'Athletes' as const];
 
 const methodsApi = api.injectEndpoints({
   endpoints: (build) => ({

@@ -91,7 +91,7 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
       <OverrideNotes overrides={routine.overrides} />
       {Object.entries(routine.schools).map(([school, option]) => (
         <Text key={school} size="sm">
-          Method of this version, chosen by {routine.issuedBy}: {nameOf(reference, school)}{' '}
+          Method of this version, chosen by {routine.issuedBy}: {nameOf(reference, school)}:{' '}
           {optionLabel(reference, school, option)}.
         </Text>
       ))}
