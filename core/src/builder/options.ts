@@ -335,7 +335,8 @@ function optionsOfDrill(
   const most = Math.max(...sets);
   const filler = isFiller(context, drill, reserve);
   const prefer = preferBonus(context, drill);
-  const kept = pinned || context.request.prefer.includes(drill.id) || context.restoring.has(drill.id);
+  const kept = pinned || context.request.prefer.includes(drill.id);
+  const restores = context.restoring.has(drill.id);
   const heavier = heavierSide(weights, drill);
   const options: Option[] = [];
   const cap = longestDrillSeconds(context.request.mode, context.minutes);
@@ -354,7 +355,7 @@ function optionsOfDrill(
       for (const { phase, index } of fitting) {
         const rehearsal = forAction(context, weights, drill, { index, of: phases.length }, below);
         const serves = benefit.length + rehearsal.length > 0;
-        if (!serves && !kept && !filler) continue;
+        if (!serves && !kept && !filler && !restores) continue;
         const { item: even, reason, fits } = dosedItem(dose, drill, side.side, count, phase.id);
         if (!fits && !kept) {
           aboveMaximum = true;
@@ -394,7 +395,7 @@ function optionsOfDrill(
             warms -
             care -
             (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
-          filler: !serves && !kept,
+          filler: !serves && !kept && !restores,
           pinned,
           open: side,
           doseReason: reason,

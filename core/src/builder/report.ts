@@ -4,7 +4,7 @@ import { schoolOption, sharpeningTests } from '../findings/index.ts';
 import type { SharpeningTest } from '../findings/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
 import type { Phase } from '../reference/index.ts';
-import { YOUTH_AGE } from '../safety/index.ts';
+import { binds, YOUTH_AGE } from '../safety/index.ts';
 import type { Block, DayRule } from '../safety/index.ts';
 import { handlingOf, optionReasons, servesOf } from './explain.ts';
 import { orderItems } from './order.ts';
@@ -80,7 +80,7 @@ function unusedOf(
   for (const { rule } of options.ineligible.values()) kept.set(rule, (kept.get(rule) ?? 0) + 1);
   const most = (rules: readonly Barrier[]) =>
     rules.filter((rule) => (kept.get(rule) ?? 0) > 0).sort((a, b) => (kept.get(b) ?? 0) - (kept.get(a) ?? 0));
-  const sore = safety.dayRules.find(({ band }) => band !== 'fine');
+  const sore = safety.dayRules.find(binds);
   return {
     seconds: problem.seconds - totalSeconds,
     because: [

@@ -12,6 +12,13 @@ export const dayQuerySchema = z.strictObject({
 /** The version a row was read at, for taking it away. */
 export const versionQuerySchema = z.strictObject({ version: z.coerce.number().pipe(versionSchema) });
 
+/** Why something is done that stays on record. */
+export const reasonInputSchema = z.string().trim().min(3, 'say why').max(1000);
+/** How something ended that stays on record: taken back with a reason, or replaced (reason null). */
+export const endedSchema = z
+  .object({ by: z.string(), date: isoDaySchema, reason: z.string().nullable() })
+  .nullable();
+
 /** Anything that is created carries an id made by the client: sent twice, it is there once. */
 export const newIdSchema = idSchema.describe('made by whoever creates it; the same id twice is one row');
 

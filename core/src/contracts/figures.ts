@@ -7,10 +7,10 @@ import {
   referenceEditSchema,
 } from '../domain/caseFile.ts';
 import { isoDaySchema, sideSchema } from '../domain/vocabulary.ts';
-import { idSchema, newIdSchema, versionSchema } from './common.ts';
+import { endedSchema, idSchema, newIdSchema, reasonInputSchema, versionSchema } from './common.ts';
 import { ownDrillRowSchema } from './library.ts';
 
-const reason = z.string().trim().min(3, 'say why').max(1000);
+const reason = reasonInputSchema;
 
 /** A figure to put in place of the reference's, in the unit of its test (CV in percent). */
 export const figureInputSchema = referenceEditSchema
@@ -29,10 +29,7 @@ const figureRowSchema = referenceEditSchema
     reason: z.string(),
     by: z.string(),
     date: isoDaySchema,
-    ended: z
-      .object({ by: z.string(), date: isoDaySchema, reason: z.string().nullable() })
-      .nullable()
-      .describe('set back, with why, or replaced by the next edit (reason null)'),
+    ended: endedSchema.describe('set back, with why, or replaced by the next edit (reason null)'),
   })
   .meta({ id: 'Figure' });
 export type FigureRow = z.infer<typeof figureRowSchema>;

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { checkInSchema, liftSchema, painPatternSchema } from '../domain/caseFile.ts';
 import { isoDaySchema } from '../domain/vocabulary.ts';
-import { idSchema, newIdSchema, versionSchema } from './common.ts';
+import { endedSchema, idSchema, newIdSchema, reasonInputSchema, versionSchema } from './common.ts';
 
-const reason = z.string().trim().min(3, 'say why').max(1000);
+const reason = reasonInputSchema;
 const id = z.string().min(1).max(80);
 
 /** An option of a school, chosen for the practice or for one athlete. */
@@ -27,10 +27,7 @@ const choiceRowSchema = z
     reason: z.string(),
     by: z.string(),
     date: isoDaySchema,
-    ended: z
-      .object({ by: z.string(), date: isoDaySchema, reason: z.string().nullable() })
-      .nullable()
-      .describe('taken back, with why, or replaced by the next choice (reason null)'),
+    ended: endedSchema.describe('taken back, with why, or replaced by the next choice (reason null)'),
   })
   .meta({ id: 'MethodChoice' });
 export type ChoiceRow = z.infer<typeof choiceRowSchema>;

@@ -131,10 +131,10 @@ function reachedPrescription(item: RoutineItem, report: Report): boolean {
 }
 
 /** Long holds on trial that did not help by the end of it are left out. */
-function byTendonTrial(deciding: Deciding, drill: Drill, item: RoutineItem): Draft | null {
+function byTendonTrial(deciding: Deciding, drill: Drill): Draft | null {
   const trial = tendonTrial(deciding, drill);
   return trial?.verdict === 'failed'
-    ? { decision: 'ease', reasons: [{ rule: 'easiest-already', drill: item.drill }], next: null }
+    ? { decision: 'ease', reasons: [], next: null } // why is said with how the trial stands
     : null;
 }
 
@@ -312,7 +312,7 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
     ? stop({ rule: 'no-longer-allowed', because: barrier.rule, about: barrier.about })
     : (byPainDuring(deciding, drill, item, reports) ??
       byNextDay(deciding, drill, item, reports) ??
-      byTendonTrial(deciding, drill, item) ??
+      byTendonTrial(deciding, drill) ??
       byAbsence(deciding, drill, item, reports) ??
       byCleanSessions(deciding, drill, item, reports) ??
       byCalmMornings(deciding, drill, item, reports) ??

@@ -45,6 +45,7 @@ describe('long holds on trial', () => {
   it('go when the pain did not fall by 2 in the middle of two weeks’ scored sessions, and stay when it did', () => {
     const failed = trial(DAYS, [1, 1, 3, 1]);
     expect(failed).toMatchObject({ decision: 'ease', next: null });
+    expect(failed.reasons[0]?.rule).toBe('tendon-trial-result');
     expect(failed.reasons).toContainEqual(
       expect.objectContaining({ rule: 'tendon-trial-result', sessions: 4, fall: 1, held: false }),
     );

@@ -6,16 +6,22 @@ import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
 import { errorText } from '../../app/api.ts';
+import { useLook } from '../../app/useLook.ts';
 import { useBundledReference, useReference } from '../../app/reference.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { dayText } from '../../app/today.ts';
 import { Refusal } from '../../components/Refusal.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
-import { useFiguresQuery, useSetFigureMutation, useUnsetFigureMutation } from './figureEndpoints.ts';
+import {
+  useFiguresQuery,
+  usePreviewFiguresMutation,
+  useSetFigureMutation,
+  useUnsetFigureMutation,
+} from './figureEndpoints.ts';
+import type { NewFigure } from './figureEndpoints.ts';
 import classes from './Figures.module.css';
 import { editableFigures, figureText } from './figures.ts';
 import type { EditableFigure } from './figures.ts';
-import { usePreview } from './usePreview.ts';
 
 const stateText = (state: string) => STATE_LABEL[state as keyof typeof STATE_LABEL] ?? 'no finding';
 
@@ -74,7 +80,8 @@ function Editor({ test, row, onClose }: EditorProps) {
   const { value, reason } = typed.value;
   const setValue = (next: number | null) => typed.set({ value: next, reason });
   const setReason = (next: string) => typed.set({ value, reason: next });
-  const { look, start, stop } = usePreview();
+  const [ask] = usePreviewFiguresMutation();
+  const { look, start, stop } = useLook((figure: NewFigure, from) => ask({ set: [figure], from }).unwrap());
   const [save, { isLoading: saving, error }] = useSetFigureMutation();
   const input = {
     test: test.id,
@@ -83,7 +90,7 @@ function Editor({ test, row, onClose }: EditorProps) {
     value: value ?? 0,
     reason,
   };
-  const known = look.kind === 'done' && look.value === value;
+  const known = look.kind === 'done' && look.asked.value === value;
   return (
     <div className={classes.editor}>
       <Group align="flex-end" gap="xs">
@@ -142,7 +149,9 @@ function Editor({ test, row, onClose }: EditorProps) {
           {look.judged} of {look.total ?? '…'} athletes looked at
         </Text>
       ) : null}
-      {known ? <Effect effect={look} /> : null}
+      {known ? (
+        <Effect effect={{ judged: look.judged, changed: look.parts.flatMap((part) => part.changed) }} />
+      ) : null}
       {error || look.kind === 'failed' ? (
         <Alert color="copper" role="alert" mt={6} p={8}>
           {look.kind === 'failed' ? look.message : errorText(error)}

@@ -3,7 +3,7 @@ import type { MethodEffect } from '@yonder/core/contracts';
 import { duration, nameOf } from '@yonder/core/words';
 import { Link } from 'react-router';
 import { useReference } from '../../app/reference.tsx';
-import type { MethodLook } from './useMethodPreview.ts';
+import type { Look } from '../../app/useLook.ts';
 import classes from './Methods.module.css';
 
 function Changed({ one }: { one: MethodEffect['changed'][0] }) {
@@ -26,7 +26,7 @@ function Changed({ one }: { one: MethodEffect['changed'][0] }) {
 }
 
 /** What a look at the effect of a method found, or how far it is. */
-export function Effect({ look, onStop }: { look: MethodLook; onStop: () => void }) {
+export function Effect({ look, onStop }: { look: Look<unknown, MethodEffect>; onStop: () => void }) {
   if (look.kind === 'idle') return null;
   if (look.kind === 'failed')
     return (
@@ -34,7 +34,9 @@ export function Effect({ look, onStop }: { look: MethodLook; onStop: () => void 
         {look.message}
       </Text>
     );
-  const { changed, judged, routines } = look;
+  const { judged, parts } = look;
+  const changed = parts.flatMap((part) => part.changed);
+  const routines = parts.reduce((sum, part) => sum + part.routines, 0);
   return (
     <div className={classes.effect}>
       {look.kind === 'looking' ? (

@@ -4,14 +4,18 @@ import type { School } from '@yonder/core/reference';
 import { Locked } from '../../app/Allowed.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
+import { useLook } from '../../app/useLook.ts';
 import { dayText } from '../../app/today.ts';
 import { Refusal } from '../../components/Refusal.tsx';
 import { Effect } from './Effect.tsx';
-import { useChooseMethodMutation, useEndMethodMutation } from './methodEndpoints.ts';
+import {
+  useChooseMethodMutation,
+  useEndMethodMutation,
+  usePreviewMethodMutation,
+} from './methodEndpoints.ts';
 import type { MethodOwner } from './methodEndpoints.ts';
 import { standingOf } from './standing.ts';
 import type { SchoolStanding } from './standing.ts';
-import { useMethodPreview } from './useMethodPreview.ts';
 import classes from './Methods.module.css';
 
 const LEVEL_WORD = {
@@ -84,7 +88,10 @@ function Choosing({
   /** What holds without a choice of this level. */
   above: SchoolStanding;
 }) {
-  const { look, start, stop } = useMethodPreview(owner, school.id);
+  const [ask] = usePreviewMethodMutation();
+  const { look, start, stop } = useLook((option: string | null, from) =>
+    ask({ school: school.id, option, athleteId: owner, from }).unwrap(),
+  );
   const [choose, choosing] = useChooseMethodMutation();
   const [end, ending] = useEndMethodMutation();
   // Back to what holds anyway: the own choice is taken back, instead of saying the same once more.

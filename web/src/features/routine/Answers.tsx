@@ -33,7 +33,7 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
     .map((finding) => ({
       finding,
       by: draft.items.flatMap((item, place) => {
-        const serves = explained.items[place]?.serves ?? [];
+        const serves = explained.items.find(({ drill }) => drill === item.drill)?.serves ?? [];
         const own = serves.some((s) => s.restriction === finding.restriction && s.side === finding.side);
         return own ? [{ place, drill: item.drill }] : [];
       }),

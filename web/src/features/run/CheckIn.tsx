@@ -1,6 +1,5 @@
-import { ActionIcon, Button, Group, Select, Text } from '@mantine/core';
+import { ActionIcon, Button, Group, Text } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import { PAIN_ASPECTS, PAIN_FEELS, REGIONS } from '@yonder/core/domain';
 import type { CheckIn as Said } from '@yonder/core/domain';
 import { nameOf, withSide } from '@yonder/core/words';
 import { Allowed } from '../../app/Allowed.tsx';
@@ -12,65 +11,22 @@ import { SideMark } from '../../components/SideMark.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useCheckInQuery, usePutCheckInMutation } from '../athletes/saidEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
-import { SIDES } from '../story/sides.ts';
+import { PainPlace } from '../story/PainPlace.tsx';
 import classes from './Run.module.css';
 
 type Sore = Said['sore'][0];
-type Typed = Omit<Partial<Sore>, 'nrs'> & Pick<Sore, 'region' | 'side'> & { readonly nrs: number | null };
-
 /** One place that hurts, as it is being said. */
-function Saying({ typed, onTyped }: { typed: Typed; onTyped: (typed: Typed) => void }) {
-  const reference = useReference();
-  return (
-    <>
-      <Select
-        size="xs"
-        w={150}
-        label="Where"
-        data={REGIONS.map((r) => ({ value: r, label: nameOf(reference, r) }))}
-        allowDeselect={false}
-        value={typed.region}
-        onChange={(region) => onTyped({ ...typed, region: region as Sore['region'] })}
-      />
-      <Select
-        size="xs"
-        w={92}
-        label="Side"
-        data={SIDES}
-        allowDeselect={false}
-        value={typed.side}
-        onChange={(side) => onTyped({ ...typed, side: side as Sore['side'] })}
-      />
-      <Select
-        size="xs"
-        w={92}
-        label="Aspect"
-        clearable
-        data={[...PAIN_ASPECTS]}
-        value={typed.aspect ?? null}
-        onChange={(aspect) => onTyped({ ...typed, aspect: (aspect ?? undefined) as Sore['aspect'] })}
-      />
-      <Select
-        size="xs"
-        w={116}
-        label="Feels like"
-        clearable
-        data={PAIN_FEELS.map((f) => ({ value: f, label: f.replace('-', ' ') }))}
-        value={typed.feel ?? null}
-        onChange={(feel) => onTyped({ ...typed, feel: (feel ?? undefined) as Sore['feel'] })}
-      />
-      <UnitInput
-        size="xs"
-        w={84}
-        label="How much"
-        unit="/10"
-        min={0}
-        max={10}
-        value={typed.nrs}
-        onChange={(nrs) => onTyped({ ...typed, nrs })}
-      />
-    </>
-  );
+interface Typed {
+  readonly region: string;
+  readonly side: string;
+  readonly aspect: string | null;
+  readonly feel: string | null;
+  readonly nrs: number | null;
+}
+
+/** What was typed as the server takes it, which refuses what is none. */
+function soreOf({ region, side, aspect, feel }: Typed, nrs: number): Sore {
+  return { region, side, nrs, ...(aspect ? { aspect } : {}), ...(feel ? { feel } : {}) } as Sore;
 }
 
 /** Before the session: anything that hurts today. It counts on this day alone, and what it forbids is left out. */
@@ -87,9 +43,9 @@ export function CheckIn() {
   const said = typed.value;
   const add = () => {
     if (!said || said.nrs === null) return;
-    const { nrs, ...rest } = said;
+    const { nrs } = said;
     const others = sore.filter((one) => one.region !== said.region || one.side !== said.side);
-    store([...others, { ...rest, nrs }]).then(typed.discard, () => undefined); // shown below
+    store([...others, soreOf(said, nrs)]).then(typed.discard, () => undefined); // shown below
   };
   return (
     <section className={classes.checkIn} aria-label="Before the session">
@@ -127,7 +83,17 @@ export function CheckIn() {
       <Allowed least="assistant">
         {said ? (
           <Group align="flex-end" gap="xs">
-            <Saying typed={said} onTyped={typed.set} />
+            <PainPlace place={said} onChange={(change) => typed.set({ ...said, ...change })} />
+            <UnitInput
+              size="xs"
+              w={84}
+              label="How much"
+              unit="/10"
+              min={0}
+              max={10}
+              value={said.nrs}
+              onChange={(nrs) => typed.set({ ...said, nrs })}
+            />
             <Button size="xs" variant="light" loading={isLoading} disabled={said.nrs === null} onClick={add}>
               Say it
             </Button>
@@ -139,7 +105,7 @@ export function CheckIn() {
           <Button
             size="compact-sm"
             variant="default"
-            onClick={() => typed.set({ region, side: 'left', nrs: null })}
+            onClick={() => typed.set({ region, side: 'left', aspect: null, feel: null, nrs: null })}
           >
             Something hurts
           </Button>

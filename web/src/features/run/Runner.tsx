@@ -13,6 +13,7 @@ import type { RoutineRow, SessionWithEvents } from '@yonder/core/contracts';
 import { nameOf, percent } from '@yonder/core/words';
 import { withSchools } from '@yonder/core/assess';
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { useMay } from '../../app/may.ts';
 import { useReference } from '../../app/reference.tsx';
 import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
 import { compute } from '../../workers/client.ts';
@@ -136,13 +137,14 @@ function Controls({ run, onHurt, onSwap }: { run: Run; onHurt: () => void; onSwa
 /** A level that was opened by a rule and that nobody saw yet: the first time it is done, somebody says so. */
 function ToConfirm({ run, routine, onTooHard }: { run: Run; routine: RoutineRow; onTooHard: () => void }) {
   const reference = useReference();
+  const may = useMay();
   const segment = run.segments[run.position.segment];
   const item = segment && run.items[segment.item];
   const issued = segment && routine.items[segment.item];
   const drill = item && reference.drills.get(item.drill);
   const reasons = routine.reasons.find((one) => one.item === issued?.id)?.reasons ?? [];
   const unseen = reasons.some((reason) => 'confirm' in reason && reason.confirm);
-  if (!drill || !unseen || issued?.drill !== item.drill) return null;
+  if (!may('clinician') || !drill || !unseen || issued?.drill !== item.drill) return null;
   return (
     <div className={classes.confirm}>
       <Text size="sm">Nobody has seen this level yet. How is it?</Text>

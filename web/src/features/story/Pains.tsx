@@ -1,6 +1,5 @@
 import { Button, Group, Select, Text, Title } from '@mantine/core';
 import { painInputSchema } from '@yonder/core/contracts';
-import { PAIN_ASPECTS, PAIN_FEELS, REGIONS } from '@yonder/core/domain';
 import { nameOf, withSide } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { Refusal } from '../../components/Refusal.tsx';
@@ -14,7 +13,7 @@ import { SideMark } from '../../components/SideMark.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useAddPainMutation, useEndPainMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
-import { SIDES } from './sides.ts';
+import { PainPlace } from './PainPlace.tsx';
 import classes from './Story.module.css';
 
 const WHEN = [
@@ -26,7 +25,6 @@ const WHEN = [
 const whenText = (when: string) => WHEN.find((w) => w.value === when)?.label ?? when;
 
 function PainForm() {
-  const reference = useReference();
   const { athlete, region } = useWorkspace();
   const [add, { isLoading, error }] = useAddPainMutation();
   const { form, done, ...before } = useKeptForm(`pain/${athlete.id}`, 'A pain', {
@@ -58,38 +56,7 @@ function PainForm() {
     >
       <RestoredNote {...before} />
       <Group align="flex-end" gap="xs">
-        <Select
-          size="xs"
-          w={140}
-          label="Where it hurts"
-          data={REGIONS.map((r) => ({ value: r, label: nameOf(reference, r) }))}
-          allowDeselect={false}
-          {...form.getInputProps('region')}
-        />
-        <Select
-          size="xs"
-          w={92}
-          label="Side"
-          data={SIDES}
-          allowDeselect={false}
-          {...form.getInputProps('side')}
-        />
-        <Select
-          size="xs"
-          w={92}
-          label="Aspect"
-          clearable
-          data={[...PAIN_ASPECTS]}
-          {...form.getInputProps('aspect')}
-        />
-        <Select
-          size="xs"
-          w={116}
-          label="Feels like"
-          clearable
-          data={PAIN_FEELS.map((f) => ({ value: f, label: f.replace('-', ' ') }))}
-          {...form.getInputProps('feel')}
-        />
+        <PainPlace place={form.values} onChange={(change) => form.setValues(change)} />
         <Select
           size="xs"
           w={122}
