@@ -145,7 +145,7 @@ export const athleteSchema = z.strictObject({
   protocols: z.array(protocolSchema).default([]),
   placements: z.array(placementSchema).default([]),
   pains: z.array(currentPainSchema).default([]),
-  lifts: z.array(liftSchema).max(200).default([]).describe('amber rules of the day that were lifted'),
+  lifts: z.array(liftSchema).default([]).describe('amber rules of the day that were lifted'),
   dislikes: z.array(id).default([]).describe('drills the athlete does not want; never chosen'),
   loadLimits: z
     .array(z.strictObject({ region: regionSchema, perWeek: z.number().gt(0).max(2000) }))
@@ -437,7 +437,7 @@ export type Provoked = z.infer<typeof provokedSchema>;
 export const diarySessionSchema = z.strictObject({
   date: isoDaySchema,
   entries: z.array(entrySchema).default([]),
-  provoked: z.array(provokedSchema).max(20).optional(),
+  provoked: z.array(provokedSchema).optional(),
 });
 export type DiarySession = z.infer<typeof diarySessionSchema>;
 

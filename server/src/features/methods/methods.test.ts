@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { REGIONS } from '@yonder/core/domain';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addAthlete, createTestApp, DONE, issue, ROCK, said, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
@@ -163,15 +164,22 @@ describe('the day', () => {
       .create('/sessions', { routineId: routine.id, date: TODAY })
       .expect(200);
     const at = { region: 'ankle-foot', side: 'left' };
+    // However many places are scored, the record stays readable.
+    const elsewhere = REGIONS.flatMap((region) =>
+      ['right', 'central'].map((side) => said('provoked', { region, side, moment: 'before', nrs: 1 })),
+    );
     await owner
       .post(`/sessions/${session.id}/events`, {
         events: [
           said('provoked', { ...at, moment: 'before', nrs: 4 }),
           ...DONE(),
           said('provoked', { ...at, moment: 'after', nrs: 2 }),
+          ...elsewhere,
         ],
       })
       .expect(200);
-    expect((await caseOf(id)).diary[0].provoked).toEqual([{ ...at, before: 4, after: 2 }]);
+    const { provoked } = (await caseOf(id)).diary[0];
+    expect(provoked).toContainEqual({ ...at, before: 4, after: 2 });
+    expect(provoked).toHaveLength(1 + elsewhere.length);
   });
 });
