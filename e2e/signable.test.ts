@@ -172,6 +172,13 @@ describe('before a session', () => {
        WHERE s.athlete_id = $1 AND e.event ->> 'type' = 'left-out'`,
     );
     expect(event.items.length).toBeGreaterThan(0);
+    const begun = () =>
+      ofAthlete(
+        PADDLER,
+        `SELECT 1 FROM session_events e JOIN sessions s ON s.id = e.session_id
+         WHERE s.athlete_id = $1 AND s.date = current_date AND e.event ->> 'type' = 'started'`,
+      );
+    await expect.poll(begun, { timeout: 15_000 }).toHaveLength(1);
     await clinician.presses('End here');
     await clinician.reads('not for today');
     await clinician.presses('Store the session');

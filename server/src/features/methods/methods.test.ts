@@ -157,6 +157,21 @@ describe('the day', () => {
     const { body: done } = await owner.post(`/sessions/${session.id}/events`, { events }).expect(200);
     expect(done.entries[0]).toMatchObject({ item: ROCK.id, done: 'none', pain: 0 });
   });
+  it('said in the middle of a run ends it as it is, and the rest goes on in another without the drill', async () => {
+    const { id } = await addAthlete(owner, { name: 'Dub Lowther' });
+    const camel = { ...ROCK, id: randomUUID(), drill: 'cat-camel', side: 'both', setup: {} };
+    const { body: routine } = await issue(owner, id, TODAY, [ROCK, camel]).expect(201);
+    const start = { routineId: routine.id, date: TODAY };
+    const { body: first } = await owner.create('/sessions', start).expect(200);
+    const [, reached] = DONE();
+    await owner.post(`/sessions/${first.id}/events`, { events: [said('started'), reached] }).expect(200);
+    const sore = [{ region: 'ankle-foot', side: 'left', nrs: 7 }];
+    await owner.put(`/athletes/${id}/check-ins/${TODAY}`, { sore }).expect(200);
+    const { body: second } = await owner.create('/sessions', { ...start, leaveOut: [ROCK.id] }).expect(200);
+    expect(second.id).not.toBe(first.id);
+    const { body: before } = await owner.get(`/sessions/${first.id}`).expect(200);
+    expect(before).toMatchObject({ finished: true, entries: [{ done: 'part' }, { done: 'none' }] });
+  });
   it('scores of the movement that hurts are kept with the session and reach the record', async () => {
     const { id } = await addAthlete(owner, { name: 'Force Lowther' });
     const { body: routine } = await issue(owner, id, TODAY).expect(201);

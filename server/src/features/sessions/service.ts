@@ -109,38 +109,36 @@ interface Start {
   readonly leaveOut: readonly string[];
 }
 
-/** Items that are left out of a session: those said now, and those said before. Nothing can be left out of one under way. */
+/** Items that are left out of a session: those said now, and those said before; and whether it is under way. */
 async function leftOutOf(
   unit: Unit,
   open: RowOf<'sessions'> | null,
   items: readonly { id: string }[],
   leaveOut: readonly string[],
-): Promise<{ all: Set<string>; fresh: string[] }> {
+): Promise<{ all: Set<string>; fresh: string[]; underWay: boolean }> {
   const events = open ? await eventsOf(unit, open.id) : [];
   const before = new Set(events.flatMap((event) => (event.type === 'left-out' ? event.items : [])));
   const fresh = [...new Set(leaveOut)].filter((item) => !before.has(item));
   const underWay = events.some(({ type }) => type === 'reached' || type === 'skipped');
-  refuse([
-    ...fresh.flatMap((item) =>
+  refuse(
+    fresh.flatMap((item) =>
       items.some(({ id }) => id === item)
         ? []
         : [{ path: `$.leaveOut[${leaveOut.indexOf(item)}]`, message: 'not an item of this routine' }],
     ),
-    ...(underWay && fresh.length > 0
-      ? [{ path: '$.leaveOut', message: 'the session is under way: skip the drill in it' }]
-      : []),
-  ]);
+  );
   const all = new Set([...before, ...fresh]);
   refuse(
     items.every(({ id }) => all.has(id))
       ? [{ path: '$.leaveOut', message: 'nothing is left of the routine today' }]
       : [],
   );
-  return { all, fresh };
+  return { all, fresh, underWay };
 }
 
 /**
- * Starts a run of a routine on a day, or goes on with an unfinished one; what is not for today is left out. Refused while
+ * Starts a run of a routine on a day, or goes on with an unfinished one; what is not for today is left out, and where that
+ * comes up in the middle, the run ends as it is and another begins. Refused while
  * the rules forbid a drill that is not.
  */
 export async function startSession(
@@ -154,7 +152,7 @@ export async function startSession(
   await needAthlete(unit, athleteId, true);
   const where = { athleteId, routineId, date, finished: false };
   const open = await unit.rows.sessions.one(where);
-  const { all, fresh } = await leftOutOf(unit, open, items, leaveOut);
+  const { all, fresh, underWay } = await leftOutOf(unit, open, items, leaveOut);
   const places = items.flatMap((item, index) => (all.has(item.id) ? [] : [{ item, index }]));
   await passDoor(
     unit,
@@ -163,12 +161,15 @@ export async function startSession(
     date,
     { schools: request.schools, at: (i) => `$.items[${places[i]?.index}]` },
   );
-  if (!open) await unit.rows.sessions.insert({ id, ...where, provoked: [] });
-  const sessionId = open?.id ?? id;
-  if (fresh.length > 0) {
-    const stamp = { id: newId(), device: 'server', seq: 0, at: new Date().toISOString() };
-    await addEvents(unit, sessionId, [{ type: 'left-out', ...stamp, items: fresh }]);
-  }
+  const stamp = () => ({ id: newId(), device: 'server', seq: 0, at: new Date().toISOString() });
+  // What was done under other conditions stays as it was done; without the drill it is another session.
+  const anew = open === null || (underWay && fresh.length > 0);
+  if (open && anew) await appendEvents(unit, open.id, [{ type: 'finished', ...stamp() }]);
+  if (anew) await unit.rows.sessions.insert({ id, ...where, provoked: [] });
+  const sessionId = anew ? id : open.id;
+  const leftOut = anew ? [...all] : fresh;
+  if (leftOut.length > 0)
+    await addEvents(unit, sessionId, [{ type: 'left-out', ...stamp(), items: leftOut }]);
   return readSession(unit, sessionId);
 }
 

@@ -180,7 +180,8 @@ export function Runner({
   const run = useRun(session, routine.items);
   const [open, setOpen] = useState<'pain' | 'swap' | null>(null);
   const begin = useEffectEvent(() => {
-    if (session.events.length > 0 || run.begun) return;
+    // What the server left out stands there before anything is said.
+    if (session.events.some(({ type }) => type !== 'left-out') || run.begun) return;
     const said = Object.entries(answers).map(([check, holds]) => ({
       type: 'answered' as const,
       check,
