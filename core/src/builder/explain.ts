@@ -6,7 +6,7 @@ import { drillSafety, works } from '../safety/index.ts';
 import type { DayRule } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
-import { reachesSide } from '../reference/index.ts';
+import { isLine, reachesSide } from '../reference/index.ts';
 import { BUILDER } from './settings.ts';
 import { isOfAction } from './weights.ts';
 
@@ -165,6 +165,7 @@ function servesByMatch(prepared: Prepared, item: RoutineItem): ItemExplanation['
 /** Explains items as they stand, built or edited by hand, each with what forbids it or asks for care today. */
 export function explainItems(prepared: Prepared, items: readonly RoutineItem[]): ItemExplanation[] {
   return items.map((item) => {
+    if (isLine(item.drill)) return { drill: item.drill, serves: [], reasons: [], cautions: [] };
     const option = optionFor(prepared, item);
     const cautions = handlingOf(prepared, item.drill);
     if (option) {

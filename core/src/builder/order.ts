@@ -1,4 +1,4 @@
-import { kitText } from '../reference/index.ts';
+import { isLine, kitText } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import type { Prepared } from './prepared.ts';
 import type { RoutineItem } from '../domain/index.ts';
@@ -95,17 +95,21 @@ export interface OrderCost {
 
 /** The cost of an order as it stands, by what the automatic order counts. */
 export function orderCost(reference: Reference, items: readonly RoutineItem[]): OrderCost {
-  const drills = items.flatMap((item) => reference.drills.get(item.drill) ?? []);
+  const placed = items.flatMap((item) => {
+    const drill = isLine(item.drill) ? undefined : reference.drills.get(item.drill);
+    return drill ? [{ drill, phase: item.phase }] : [];
+  });
   let positions = 0;
   let kit = 0;
   let loadedFirst = 0;
   let easier = 0;
-  drills.forEach((drill, i) => {
-    const before = drills[i - 1];
-    if (!before) return;
+  placed.forEach(({ drill, phase }, i) => {
+    const last = placed[i - 1];
+    if (!last) return;
+    const before = last.drill;
     if (before.position !== drill.position) positions += 1;
     if (kitText(before) !== kitText(drill)) kit += 1;
-    const samePhase = items[i - 1]?.phase === items[i]?.phase;
+    const samePhase = last.phase === phase;
     if (samePhase && LOAD_RANK[before.loadClass] > LOAD_RANK[drill.loadClass]) loadedFirst += 1;
     if (samePhase) easier += Math.max(0, before.demandIndex - drill.demandIndex);
   });
@@ -120,10 +124,21 @@ export function orderCost(reference: Reference, items: readonly RoutineItem[]): 
 }
 
 /**
- * Items in the automatic order of the structure in force: phases, floor before upright, unloaded before loaded, few
+ * Items in the automatic order of the structure in force, rest and own words staying where they are between runs of drills: phases, floor before upright, unloaded before loaded, few
  * changes. Items of one circuit stay together where the first of them falls; unknown phases go last.
  */
 export function orderedItems(prepared: Prepared, items: readonly RoutineItem[]): RoutineItem[] {
+  const line = items.findIndex((item) => isLine(item.drill));
+  const own = items[line];
+  if (!own) return orderedRun(prepared, items);
+  return [
+    ...orderedRun(prepared, items.slice(0, line)),
+    own,
+    ...orderedItems(prepared, items.slice(line + 1)),
+  ];
+}
+
+function orderedRun(prepared: Prepared, items: readonly RoutineItem[]): RoutineItem[] {
   const { phases } = prepared.chosen;
   const blocks = items.filter((item, i) => !item.circuit || items[i - 1]?.circuit?.id !== item.circuit.id);
   const orderable = blocks.flatMap((item) => {

@@ -6,6 +6,7 @@ import { checkFailure, checkSets, checkWeakSide } from './dose.ts';
 import { checkTime } from './overTime.ts';
 import { checkLevels, checkTooHard } from './progress.ts';
 import { checkLadders, checkNeighbours, checkPhases } from './sequence.ts';
+import { placedOf } from './placed.ts';
 import { checkMode, checkStatic, checkWarmth } from './timing.ts';
 import type { Check, Checked } from './types.ts';
 
@@ -37,10 +38,7 @@ const ORDER = { stop: 0, warn: 1, note: 2 } as const;
  */
 export function checkRoutine(prepared: Prepared, items: readonly RoutineItem[]): Check[] {
   const known = items.filter((item) => prepared.reference.drills.has(item.drill));
-  const placed = known.flatMap((item, index) => {
-    const drill = prepared.reference.drills.get(item.drill);
-    return drill ? [{ item, drill, index }] : [];
-  });
+  const placed = placedOf(prepared.reference, known);
   const checked: Checked = { prepared, items: known, placed, time: routineTime(prepared.reference, known) };
   return CHECKS.flatMap((check) => check(checked)).sort((a, b) => ORDER[a.level] - ORDER[b.level]);
 }

@@ -1,8 +1,8 @@
 import { COVER_MATCH, coversRestriction } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
-import type { RoutineItem } from '../domain/index.ts';
 import { isPreparing, orderCost, orderedItems } from '../builder/index.ts';
 import { routineSeconds } from '../dose/index.ts';
+import { placedOf } from './placed.ts';
 import type { Check, Checked, Placed, Repair } from './types.ts';
 
 const WORKS: ReadonlySet<string> = new Set(['activate', 'stabilise', 'strengthen']);
@@ -11,6 +11,7 @@ const WORKS: ReadonlySet<string> = new Set(['activate', 'stabilise', 'strengthen
 function sameTissue(a: Placed, b: Placed): boolean {
   const region = a.drill.regions.primary[0];
   return (
+    Math.abs(a.index - b.index) === 1 &&
     WORKS.has(a.drill.category) &&
     WORKS.has(b.drill.category) &&
     a.drill.category === b.drill.category &&
@@ -25,13 +26,6 @@ function samePairs(placed: readonly Placed[]): number {
   return placed.filter((p, i) => i > 0 && sameTissue(placed[i - 1] ?? p, p)).length;
 }
 
-function placedOf(checked: Checked, items: readonly RoutineItem[]): Placed[] {
-  return items.flatMap((item, index) => {
-    const drill = checked.prepared.reference.drills.get(item.drill);
-    return drill ? [{ item, drill, index }] : [];
-  });
-}
-
 /** The nearest move inside its phase that parts two neighbours without another such pair. */
 function apart(checked: Checked, index: number): Repair | null {
   const item = checked.items[index];
@@ -41,7 +35,7 @@ function apart(checked: Checked, index: number): Repair | null {
     .map((other, to) => ({ to, same: other.phase === item.phase }))
     .filter(({ to, same }) => same && to !== index)
     .map(({ to }) => checked.items.filter((_, i) => i !== index).toSpliced(to, 0, item))
-    .filter((items) => samePairs(placedOf(checked, items)) < now)
+    .filter((items) => samePairs(placedOf(checked.prepared.reference, items)) < now)
     .sort(
       (a, b) =>
         orderCost(checked.prepared.reference, a).total - orderCost(checked.prepared.reference, b).total,

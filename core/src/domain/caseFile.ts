@@ -356,10 +356,57 @@ export const requestSchema = z.strictObject({
 });
 export type BuildRequest = z.infer<typeof requestSchema>;
 
+const amountFrom = z
+  .number()
+  .min(1)
+  .max(1000)
+  .optional()
+  .describe('the least of a range such as 8–12; `amount` is the most, and what time and load count');
+
 const setsAndAmount = z.strictObject({
   sets: z.number().int().min(1).max(20),
   amount: z.number().min(1).max(1000),
+  amountFrom,
 });
+
+/** Most lines of a routine. */
+export const MOST_ITEMS = 60;
+
+/** How a circuit is paced: by the clock at stations, or a new start every so many seconds; left out = as long as it takes. */
+const paceSchema = z.discriminatedUnion('by', [
+  z.strictObject({
+    by: z.literal('clock'),
+    work: z.number().int().min(5).max(300).describe('seconds at each station'),
+    rest: z.number().int().min(0).max(300).describe('seconds to the next one'),
+  }),
+  z.strictObject({
+    by: z.literal('every'),
+    seconds: z.number().int().min(20).max(300).describe('each item starts so long after the one before'),
+  }),
+]);
+
+export const circuitSchema = z.strictObject({
+  id,
+  rounds: z.number().int().min(1).max(20),
+  pace: paceSchema.optional(),
+  step: z
+    .number()
+    .int()
+    .min(-10)
+    .max(10)
+    .optional()
+    .describe('a ladder: what the amount grows by from round to round'),
+  restSeconds: z.number().int().min(0).max(600).optional().describe('rest between rounds'),
+});
+export type Circuit = z.infer<typeof circuitSchema>;
+
+/** A part of a routine that a practitioner named. */
+export const sectionSchema = z.strictObject({
+  id,
+  name: z.string().trim().min(1, 'name the section').max(80),
+  minutes: nullable(z.number().min(0.5).max(120)),
+});
+export type Section = z.infer<typeof sectionSchema>;
 
 /** How an item came from the one it goes on from. */
 const ORIGINS = ['dose', 'set-up', 'level', 'swap'] as const;
@@ -378,7 +425,9 @@ export const itemSchema = z.strictObject({
   side: itemSideSchema,
   phase: nullable(id),
   sets: z.number().int().min(1).max(20),
-  amount: z.number().min(1).max(1000),
+  amount: z.number().min(0).max(1000).describe('0 only for own words that take no time'),
+  amountFrom,
+  asMany: z.boolean().optional().describe('as many as stay clean, up to the amount'),
   measure: measureSchema,
   holdSeconds: nullable(z.number().min(0).max(600)),
   restSeconds: z.number().min(0).max(600).default(0),
@@ -393,8 +442,23 @@ export const itemSchema = z.strictObject({
     .optional()
     .describe('the hold of each repetition counted in breaths, in place of holdSeconds'),
   bothWays: z.boolean().optional().describe('the amount is done once each way round'),
-  circuit: z
-    .strictObject({ id, rounds: z.number().int().min(2).max(6) })
+  grip: z.string().trim().min(1).max(60).optional(),
+  cadence: z
+    .number()
+    .min(5)
+    .max(240)
+    .optional()
+    .describe('repetitions or contacts a minute, in place of the tempo'),
+  words: z
+    .string()
+    .trim()
+    .min(1)
+    .max(300)
+    .optional()
+    .describe('what a line of own words says, or what a rest is for'),
+  ledBy: z.string().trim().min(1).max(80).optional().describe('who leads a part that is said in own words'),
+  note: z.string().trim().min(1).max(500).optional().describe('a word of the practitioner beside the line'),
+  circuit: circuitSchema
     .optional()
     .describe('neighbouring items of one circuit are done one after the other, round after round'),
 });

@@ -9,6 +9,7 @@ export type {
   BuildRequest,
   Case,
   CheckIn,
+  Circuit,
   CurrentPain,
   DiaryEntry,
   DiarySession,
@@ -25,5 +26,6 @@ export type {
   RoutineItem,
   Screening,
   ScreeningResult,
+  Section,
 } from './caseFile.ts';
 export type { AthleteRecord, PracticeStance, Standing } from './standing.ts';

@@ -1,8 +1,16 @@
-export { itemSeconds, secondsPerRep, sideDoses, sidesDone, tempoSeconds, workSeconds } from './seconds.ts';
+export {
+  hasCadence,
+  itemSeconds,
+  secondsPerRep,
+  sideDoses,
+  sidesDone,
+  tempoSeconds,
+  workSeconds,
+} from './seconds.ts';
 export type { DosedItem } from './seconds.ts';
 export { routineSeconds, routineTime, routineTimeline } from './timeline.ts';
 export type { RoutineTime, Segment, SegmentKind } from './timeline.ts';
-export { roundsOf, visits } from './circuits.ts';
+export { roundsOf, visits, workInRounds } from './circuits.ts';
 export {
   allowedSets,
   allowedShare,

@@ -1,8 +1,8 @@
 import { addDays } from '../domain/index.ts';
 import type { Standing, DiaryEntry, Region, RoutineItem } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { roundsOf } from './circuits.ts';
-import { secondsPerRep, workSeconds } from './seconds.ts';
+import { roundsOf, workInRounds } from './circuits.ts';
+import { secondsPerRep } from './seconds.ts';
 
 /** Seconds that one jump or hand contact counts as at least (FORMULAS 15, convention, editable). */
 const CONTACT_SECONDS = 2;
@@ -51,8 +51,9 @@ export function weeklyLoads(reference: Reference, items: readonly RoutineItem[])
     const drill = reference.drills.get(item.drill);
     if (!drill) return;
     const perRep = secondsPerRep(drill, item);
-    const counted = (workSeconds(drill, item) / perRep) * countedSeconds(drill.dose.measure, perRep);
-    const seconds = counted * roundsOf(items, i) * drill.dose.timesPerWeek.min;
+    const work = workInRounds(drill, item, roundsOf(items, i));
+    const seconds =
+      (work / perRep) * countedSeconds(drill.dose.measure, perRep) * drill.dose.timesPerWeek.min;
     addLoad(reference, loads, drill, seconds, factors);
   });
   return loads;

@@ -14,7 +14,13 @@ export type DosedItem = Pick<
   | 'perSide'
   | 'holdBreaths'
   | 'bothWays'
+  | 'cadence'
 >;
+
+/** Is a drill counted, so that a cadence sets its pace? */
+export function hasCadence({ dose }: Pick<Drill, 'dose'>): boolean {
+  return dose.measure === 'reps' || dose.measure === 'contacts';
+}
 
 /** Seconds of one repetition from a tempo such as "3-1-1"; null when it is not one. */
 export function tempoSeconds(tempo: string | null): number | null {
@@ -28,11 +34,15 @@ function heldSeconds(drill: Drill, item: Pick<DosedItem, 'holdSeconds' | 'holdBr
   return item.holdSeconds ?? drill.dose.holdSeconds ?? 0;
 }
 
-/** Seconds per repetition with the item's own hold and tempo: each changes it by its difference (rulings). */
+/**
+ * Seconds per repetition with the item's own hold and tempo: each changes it by its difference (rulings). A cadence says
+ * it outright.
+ */
 export function secondsPerRep(
   drill: Drill,
-  item: Pick<DosedItem, 'holdSeconds' | 'tempo' | 'holdBreaths'>,
+  item: Pick<DosedItem, 'holdSeconds' | 'tempo' | 'holdBreaths' | 'cadence'>,
 ): number {
+  if (item.cadence !== undefined && hasCadence(drill)) return 60 / item.cadence;
   const holdChange = heldSeconds(drill, item) - (drill.dose.holdSeconds ?? 0);
   const own = tempoSeconds(item.tempo ?? drill.dose.tempo);
   const usual = tempoSeconds(drill.dose.tempo);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { RoutineItem } from '../domain/index.ts';
+import type { Circuit, RoutineItem } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { item } from '../testing/cases.ts';
 import { itemSeconds, routineSeconds, routineTime, routineTimeline, tempoSeconds } from './index.ts';
@@ -71,6 +71,72 @@ describe('both ways round, breaths and circuits', () => {
   });
 });
 
+describe('paced circuits', () => {
+  const twice = (circuit: Partial<Circuit>, over: Partial<RoutineItem> = {}) =>
+    ['cat-camel', 'dead-bug'].map((id) =>
+      item(id, { sets: 1, amount: 6, circuit: { id: 'a', rounds: 3, ...circuit }, ...over }),
+    );
+  const played = (items: RoutineItem[]) =>
+    routineTimeline(bundledReference, items).map((s) => `${s.kind} ${s.item} ${s.seconds}`);
+
+  it('by the clock: 3 rounds of two stations, 30 s on, 15 s off, are 6 × 30 + 5 × 15 s', () => {
+    const items = twice({ pace: { by: 'clock', work: 30, rest: 15 } });
+    expect(routineSeconds(bundledReference, items)).toBe(6 * 30 + 5 * 15);
+    expect(played(items).slice(0, 3)).toEqual(['work 0 30', 'rest 1 15', 'work 1 30']);
+    expect(routineTimeline(bundledReference, items)[0]?.amount).toBeNull();
+  });
+  it('a station of a drill done a side at a time halves its seconds between the sides', () => {
+    const circuit = { id: 'a', rounds: 1, pace: { by: 'clock' as const, work: 45, rest: 0 } };
+    const segments = routineTimeline(bundledReference, [item('knee-to-wall-rock', { circuit })]);
+    expect(segments.map((s) => [s.side, s.seconds])).toEqual([
+      ['left', 22],
+      ['right', 23],
+    ]);
+  });
+  it('every minute: each start is 60 s after the one before, what is left is rest, and a long turn takes as long as it does', () => {
+    const items = twice({ pace: { by: 'every', seconds: 60 } });
+    expect(routineSeconds(bundledReference, items)).toBe(6 * 60);
+    const starts = routineTimeline(bundledReference, items).filter((s) => s.kind === 'work');
+    expect(starts.map((s) => s.start % 60)).toEqual([0, 0, 0, 0, 0, 0]);
+    const long = twice({ pace: { by: 'every', seconds: 20 } }, { amount: 20 });
+    expect(routineSeconds(bundledReference, long)).toBeGreaterThan(6 * 20);
+  });
+  it('a ladder grows by its step from round to round and rests between rounds instead of changing over', () => {
+    const [only] = twice({ step: 2, restSeconds: 40 });
+    const segments = routineTimeline(bundledReference, only ? [only] : []);
+    expect(segments.filter((s) => s.kind === 'work').map((s) => s.amount)).toEqual([6, 8, 10]);
+    expect(segments.filter((s) => s.kind === 'rest').map((s) => s.seconds)).toEqual([40, 40]);
+    expect(segments.some((s) => s.kind === 'changeover')).toBe(false);
+  });
+});
+
+describe('lines that are no drill', () => {
+  it('a rest has no change-over beside it, own words have one, and words without time take none at all', () => {
+    const drill = item('cat-camel', { sets: 1 });
+    const alone = routineSeconds(bundledReference, [drill]);
+    const words = item('own-words', { sets: 1, amount: 90, words: 'with the coach' });
+    const rest = item('pause', { sets: 1, amount: 60 });
+    const note = item('own-words', { sets: 1, amount: 0, words: 'ice if sore' });
+    expect(routineSeconds(bundledReference, [drill, rest, drill])).toBe(2 * alone + 60);
+    expect(routineSeconds(bundledReference, [drill, words])).toBe(alone + 10 + 90);
+    expect(routineTimeline(bundledReference, [note, drill, note])).toHaveLength(
+      routineTimeline(bundledReference, [drill]).length,
+    );
+  });
+});
+
+describe('a cadence', () => {
+  it('says how long a repetition takes; a drill that is not counted keeps its time', () => {
+    const rock = drillOf('knee-to-wall-rock');
+    expect(itemSeconds(rock, item(rock.id, { side: 'left', sets: 1, amount: 10, cadence: 20 }))).toBe(
+      10 + 30,
+    );
+    const hold = bundledReference.data.drills.find((d) => d.dose.measure === 'hold-seconds');
+    const held = hold && itemSeconds(hold, item(hold.id, { cadence: 20 }));
+    expect(held).toBe(hold && itemSeconds(hold, item(hold.id)));
+  });
+});
+
 describe('a tempo', () => {
   it.each([
     ['3-1-1', 5],
@@ -95,28 +161,51 @@ describe('the timeline', () => {
     bothWays: fc.boolean(),
     breaths: fc.option(fc.integer({ min: 1, max: 5 }), { nil: undefined }),
     circuit: fc.constantFrom(undefined, 'a', 'b'),
+    cadence: fc.constantFrom(undefined, undefined, 24),
   });
-  const routine = fc.uniqueArray(dosed, { minLength: 1, maxLength: 10, selector: (d) => d.id }).map((list) =>
-    list.map((d): RoutineItem =>
-      item(d.id, {
-        side: d.side,
-        sets: d.sets,
-        amount: d.amount,
-        restSeconds: d.rest,
-        ...(d.bothWays ? { bothWays: true } : {}),
-        ...(d.breaths ? { holdBreaths: d.breaths } : {}),
-        ...(d.circuit ? { circuit: { id: d.circuit, rounds: 3 } } : {}),
-        ...(d.extra && d.side === 'both'
-          ? {
-              perSide: {
-                left: { sets: d.sets, amount: d.amount },
-                right: { sets: d.sets + 1, amount: d.amount },
-              },
-            }
-          : {}),
-      }),
+  const circuits = fc.record({
+    rounds: fc.integer({ min: 1, max: 4 }),
+    pace: fc.constantFrom(
+      undefined,
+      { by: 'clock' as const, work: 35, rest: 15 },
+      { by: 'clock' as const, work: 20, rest: 0 },
+      { by: 'every' as const, seconds: 60 },
     ),
+    step: fc.constantFrom(undefined, -3, 2),
+    restSeconds: fc.constantFrom(undefined, 0, 90),
+  });
+  const line = fc.constantFrom(
+    item('pause', { amount: 60 }),
+    item('own-words', { amount: 150, words: 'Traverse on big holds', ledBy: 'coach' }),
+    item('own-words', { amount: 0, words: 'ice if sore' }),
   );
+  const drills = fc
+    .tuple(fc.array(dosed, { minLength: 1, maxLength: 10 }), circuits, circuits)
+    .map(([list, a, b]) =>
+      list.map((d): RoutineItem =>
+        item(d.id, {
+          side: d.side,
+          sets: d.sets,
+          amount: d.amount,
+          restSeconds: d.rest,
+          ...(d.bothWays ? { bothWays: true } : {}),
+          ...(d.breaths ? { holdBreaths: d.breaths } : {}),
+          ...(d.cadence ? { cadence: d.cadence } : {}),
+          ...(d.circuit ? { circuit: { id: d.circuit, ...(d.circuit === 'a' ? a : b) } } : {}),
+          ...(d.extra && d.side === 'both'
+            ? {
+                perSide: {
+                  left: { sets: d.sets, amount: d.amount },
+                  right: { sets: d.sets + 1, amount: d.amount },
+                },
+              }
+            : {}),
+        }),
+      ),
+    );
+  const routine = fc
+    .tuple(drills, fc.array(fc.tuple(fc.nat({ max: 10 }), line), { maxLength: 3 }))
+    .map(([items, lines]) => lines.reduce((all, [at, own]) => all.toSpliced(at, 0, own), items));
 
   it('played second by second lasts exactly the seconds of the routine', () => {
     fc.assert(

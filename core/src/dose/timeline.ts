@@ -1,8 +1,9 @@
 import type { ItemSide, RoutineItem } from '../domain/index.ts';
+import { isLine, PAUSE } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { visits } from './circuits.ts';
+import { inRound, visits, visitWork } from './circuits.ts';
 import type { Visit } from './circuits.ts';
-import { itemSeconds, roundSeconds, roundUp, secondsPerRep, sideDoses } from './seconds.ts';
+import { itemSeconds, roundUp, secondsPerRep, sideDoses, sidesDone } from './seconds.ts';
 import { isFloor, TIMING } from './settings.ts';
 
 export type SegmentKind = 'changeover' | 'floor-change' | 'setup' | 'work' | 'switch' | 'rest';
@@ -19,7 +20,7 @@ export interface Segment {
   readonly set: number | null;
   readonly sets: number;
   readonly side: ItemSide;
-  /** Repetitions (or seconds, metres, contacts) of a work segment. */
+  /** Repetitions (or seconds, metres, contacts) of a work segment; null where the clock alone says how long. */
   readonly amount: number | null;
   readonly secondsPerRep: number | null;
   /** The second time of a drill that is done both ways round. */
@@ -28,12 +29,91 @@ export interface Segment {
 
 type Draft = Omit<Segment, 'start'>;
 
-/** Whole seconds of one visit: the first of an item with its set-up, later rounds without. */
-function visitSeconds(drill: Drill, item: RoutineItem, { round }: Visit): number {
-  return round > 0 ? roundUp(roundSeconds(drill, item)) : itemSeconds(drill, item);
+/** A visit to an item with its drill and what lies before it. */
+interface Stop {
+  readonly visit: Visit;
+  readonly item: RoutineItem;
+  readonly drill: Drill;
+  /** Seconds of changing over to it, of getting down or up, and of resting between rounds or stations. */
+  readonly changeover: number;
+  readonly floorChange: number;
+  readonly restBefore: number;
 }
 
-function itemSegments(drill: Drill, item: RoutineItem, visit: Visit): Draft[] {
+const untimed = (item: RoutineItem) => isLine(item.drill) && item.amount === 0;
+
+function drillAt(reference: Reference, item: RoutineItem): Drill {
+  const drill = reference.drills.get(item.drill);
+  if (!drill) throw new RangeError(`unknown drill ${item.drill}`);
+  return drill;
+}
+
+/** Rest between rounds, or between stations by the clock: it takes the place of a change-over. Null = there is none. */
+function restBetween({ circuit }: RoutineItem, { round, first }: Visit): number | null {
+  if (!circuit || (first && round === 0)) return null;
+  if (first && circuit.restSeconds !== undefined) return circuit.restSeconds;
+  if (circuit.pace?.by === 'clock') return circuit.pace.rest;
+  return circuit.pace?.by === 'every' ? 0 : null;
+}
+
+/**
+ * The items in the order they are done, each visit with what lies before it: 10 s between drills, another 10 s between floor
+ * and upright; nothing beside a rest, and no getting down or up for what is said in own words. Items with unknown drills throw.
+ */
+function stops(reference: Reference, items: readonly RoutineItem[]): Stop[] {
+  let previous: Drill | null = null;
+  return visits(items).flatMap((visit): Stop[] => {
+    const item = items[visit.index];
+    if (!item || untimed(item)) return [];
+    const drill = drillAt(reference, item);
+    const before = previous;
+    previous = drill;
+    const still = { visit, item, drill, changeover: 0, floorChange: 0, restBefore: 0 };
+    if (!before) return [still];
+    const rest = restBetween(item, visit);
+    if (rest !== null) return [{ ...still, restBefore: rest }];
+    if (drill.id === PAUSE || before.id === PAUSE) return [still];
+    const moves =
+      !isLine(drill.id) && !isLine(before.id) && isFloor(before.position) !== isFloor(drill.position);
+    return [{ ...still, changeover: TIMING.changeover, floorChange: moves ? TIMING.floorChange : 0 }];
+  });
+}
+
+/** Whole seconds of one visit: the first of an item with its set-up, later rounds without; at stations no set-up at all. */
+function visitSeconds({ drill, item, visit }: Stop): number {
+  const pace = item.circuit?.pace;
+  if (pace?.by === 'clock') return pace.work;
+  const work = roundUp(visitWork(drill, item, visit.round));
+  if (pace?.by === 'every') return Math.max(pace.seconds, work);
+  return visit.round > 0 ? work : itemSeconds(drill, inRound(item, 0));
+}
+
+/** A station by the clock: its seconds, halved between the sides of a drill that is done a side at a time. */
+function stationSegments({ drill, item, visit }: Stop, seconds: number): Draft[] {
+  const sides = sidesDone(drill, item.side) === 2 ? (['left', 'right'] as const) : [item.side];
+  const half = Math.floor(seconds / sides.length);
+  const counts = drill.dose.measure === 'seconds' || drill.dose.measure === 'hold-seconds';
+  return sides.map((side, part) => {
+    const own = part === sides.length - 1 ? seconds - half * part : half;
+    return {
+      kind: 'work',
+      seconds: own,
+      item: visit.index,
+      set: visit.round + 1,
+      sets: visit.rounds,
+      side,
+      amount: counts ? own : null,
+      secondsPerRep: counts ? 1 : null,
+      otherWay: false,
+    };
+  });
+}
+
+function itemSegments(stop: Stop): Draft[] {
+  const { drill, visit } = stop;
+  const whole = visitSeconds(stop);
+  if (stop.item.circuit?.pace?.by === 'clock') return stationSegments(stop, whole);
+  const item = inRound(stop.item, visit.round);
   const perRep = secondsPerRep(drill, item);
   const doses = sideDoses(drill, item);
   const sets = Math.max(...doses.map((dose) => dose.sets));
@@ -58,21 +138,17 @@ function itemSegments(drill: Drill, item: RoutineItem, visit: Visit): Draft[] {
     if (set < sets && item.restSeconds > 0)
       body.push({ ...own, kind: 'rest', seconds: item.restSeconds, side: item.side });
   }
-  // Whole seconds per visit: the fraction is spent getting ready.
-  const setup = visitSeconds(drill, item, visit) - body.reduce((sum, segment) => sum + segment.seconds, 0);
-  if (setup <= 1e-9) return body;
-  return [{ ...base, kind: 'setup', seconds: setup, set: null, side: item.side }, ...body];
-}
-
-function drillAt(reference: Reference, item: RoutineItem | undefined): Drill {
-  const drill = item ? reference.drills.get(item.drill) : undefined;
-  if (!drill) throw new RangeError(`unknown drill ${item?.drill ?? ''}`);
-  return drill;
+  const left = whole - body.reduce((sum, segment) => sum + segment.seconds, 0);
+  if (left <= 1e-9) return body;
+  // What is left of its turn is rest; else whole seconds per visit, the fraction spent getting ready.
+  if (item.circuit?.pace?.by === 'every')
+    return [...body, { ...base, kind: 'rest', seconds: left, set: first + sets, side: item.side }];
+  return [{ ...base, kind: 'setup', seconds: left, set: null, side: item.side }, ...body];
 }
 
 /**
- * The session second by second: change-overs of 10 s between drills, another 10 s between floor and upright, then
- * each item's set-up, work, side switches and rests; circuits round after round. Items with unknown drills throw.
+ * The session second by second: what lies between drills, then each item's set-up, work, side switches and rests; circuits
+ * round after round, by the clock where they are paced by it. Own words without time have no segment.
  */
 export function routineTimeline(reference: Reference, items: readonly RoutineItem[]): Segment[] {
   const segments: Segment[] = [];
@@ -81,14 +157,10 @@ export function routineTimeline(reference: Reference, items: readonly RoutineIte
     segments.push({ ...draft, start: clock });
     clock += draft.seconds;
   };
-  let previous: Drill | null = null;
-  for (const visit of visits(items)) {
-    const { index } = visit;
-    const item = items[index];
-    const drill = drillAt(reference, item);
-    if (!item) continue;
+  for (const stop of stops(reference, items)) {
+    const { item, visit, changeover, floorChange, restBefore } = stop;
     const between = {
-      item: index,
+      item: visit.index,
       set: null,
       sets: item.sets,
       side: item.side,
@@ -96,14 +168,10 @@ export function routineTimeline(reference: Reference, items: readonly RoutineIte
       secondsPerRep: null,
       otherWay: false,
     };
-    if (previous) {
-      push({ ...between, kind: 'changeover', seconds: TIMING.changeover });
-      if (isFloor(previous.position) !== isFloor(drill.position)) {
-        push({ ...between, kind: 'floor-change', seconds: TIMING.floorChange });
-      }
-    }
-    itemSegments(drill, item, visit).forEach(push);
-    previous = drill;
+    if (restBefore > 0) push({ ...between, kind: 'rest', seconds: restBefore });
+    if (changeover > 0) push({ ...between, kind: 'changeover', seconds: changeover });
+    if (floorChange > 0) push({ ...between, kind: 'floor-change', seconds: floorChange });
+    itemSegments(stop).forEach(push);
   }
   return segments;
 }
@@ -111,7 +179,7 @@ export function routineTimeline(reference: Reference, items: readonly RoutineIte
 /** Where the seconds of a routine go: per item (with its rounds, without change-overs), between drills, in all. */
 export interface RoutineTime {
   readonly items: readonly number[];
-  /** Seconds of changing over to each item, in all its rounds; they add up to `between`. */
+  /** Seconds of changing over to each item and of resting before its turn, in all its rounds; they add up to `between`. */
   readonly changes: readonly number[];
   readonly between: number;
   readonly total: number;
@@ -121,18 +189,10 @@ export interface RoutineTime {
 export function routineTime(reference: Reference, items: readonly RoutineItem[]): RoutineTime {
   const perItem = items.map(() => 0);
   const changes = items.map(() => 0);
-  let previous: Drill | null = null;
-  for (const visit of visits(items)) {
-    const { index } = visit;
-    const item = items[index];
-    const drill = drillAt(reference, item);
-    if (!item) continue;
-    perItem[index] = (perItem[index] ?? 0) + visitSeconds(drill, item, visit);
-    if (previous) {
-      const floor = isFloor(previous.position) !== isFloor(drill.position) ? TIMING.floorChange : 0;
-      changes[index] = (changes[index] ?? 0) + TIMING.changeover + floor;
-    }
-    previous = drill;
+  for (const stop of stops(reference, items)) {
+    const { index } = stop.visit;
+    perItem[index] = (perItem[index] ?? 0) + visitSeconds(stop);
+    changes[index] = (changes[index] ?? 0) + stop.changeover + stop.floorChange + stop.restBefore;
   }
   const sum = (parts: readonly number[]) => parts.reduce((all, seconds) => all + seconds, 0);
   const between = sum(changes);

@@ -230,7 +230,7 @@ describe('faults of a dose', () => {
     [
       'rounds that differ',
       [item('cat-camel', { circuit: a }), item('dead-bug', { circuit: { id: 'a', rounds: 3 } })],
-      '$.routine.items[1].circuit.rounds: 3 differs from 2 of the same circuit',
+      '$.routine.items[1].circuit: differs from what the item before says of the same circuit',
     ],
     [
       'breaths of a timed hold',

@@ -1,5 +1,7 @@
+import { sameJson } from '../domain/index.ts';
 import type {
   Case,
+  Circuit,
   OwnTask,
   OwnTest,
   PainPattern,
@@ -7,9 +9,9 @@ import type {
   RoutineItem,
   ScreeningResult,
 } from '../domain/index.ts';
-import { tempoSeconds } from '../dose/index.ts';
+import { hasCadence, tempoSeconds } from '../dose/index.ts';
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
-import { kitWordsOf, practiceReference } from '../reference/index.ts';
+import { isLine, kitWordsOf, OWN_WORDS, practiceReference } from '../reference/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 import { FaultList, jsonPath } from './faultList.ts';
 import type { CaseFault, Path } from './faultList.ts';
@@ -339,6 +341,23 @@ function requestFaults(list: FaultList, reference: Reference, input: Case): void
 function itemFaults(list: FaultList, reference: Reference, item: RoutineItem, at: Path): void {
   const drill = reference.drills.get(item.drill);
   if (!list.known(reference.drills, 'drill', item.drill, [...at, 'drill']) || !drill) return;
+  if (item.amount < (item.drill === OWN_WORDS ? 0 : 1)) list.add([...at, 'amount'], 'must be at least 1');
+  if (item.drill === OWN_WORDS && item.words === undefined)
+    list.add([...at, 'words'], 'own words say something');
+  const ranges = [
+    { dose: item, to: [...at, 'amountFrom'] },
+    ...(item.perSide
+      ? (['left', 'right'] as const).map((side) => ({
+          dose: item.perSide?.[side],
+          to: [...at, 'perSide', side, 'amountFrom'],
+        }))
+      : []),
+  ];
+  for (const { dose, to } of ranges)
+    if (dose?.amountFrom !== undefined && dose.amountFrom >= dose.amount)
+      list.add(to, `must be below the most of the range, ${dose.amount}`);
+  if (item.cadence !== undefined && !hasCadence(drill))
+    list.add([...at, 'cadence'], 'a cadence is for what is counted; this drill is not');
   if (item.measure !== drill.dose.measure) {
     list.add([...at, 'measure'], `${drill.id} is dosed in ${drill.dose.measure}`);
   }
@@ -358,20 +377,18 @@ function itemFaults(list: FaultList, reference: Reference, item: RoutineItem, at
   }
 }
 
-/** Items of a circuit stand together and agree on their rounds. */
+/** Items of a circuit stand together and agree on how it goes. */
 function circuitFaults(list: FaultList, items: readonly RoutineItem[], at: Path): void {
-  const seen = new Map<string, { last: number; rounds: number }>();
-  items.forEach(({ circuit }, i) => {
+  const seen = new Map<string, { last: number; circuit: Circuit }>();
+  items.forEach(({ circuit, drill }, i) => {
     if (!circuit) return;
+    if (isLine(drill)) list.add([...at, i, 'circuit'], 'only drills are done in rounds');
     const known = seen.get(circuit.id);
     if (known && known.last !== i - 1)
       list.add([...at, i, 'circuit'], `items of circuit "${circuit.id}" must follow one another`);
-    if (known && known.rounds !== circuit.rounds)
-      list.add(
-        [...at, i, 'circuit', 'rounds'],
-        `${circuit.rounds} differs from ${known.rounds} of the same circuit`,
-      );
-    seen.set(circuit.id, { last: i, rounds: known?.rounds ?? circuit.rounds });
+    if (known && !sameJson(known.circuit, circuit))
+      list.add([...at, i, 'circuit'], 'differs from what the item before says of the same circuit');
+    seen.set(circuit.id, { last: i, circuit: known?.circuit ?? circuit });
   });
 }
 

@@ -6,6 +6,7 @@ import type { DoseContext } from '../dose/index.ts';
 import { guardProbability, tooHard } from '../levels/index.ts';
 import type { Rescreen } from '../findings/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
+import { isLine } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { drillSafety, isGraded, setupForbidden } from '../safety/index.ts';
 import { daysSinceLast, reportsOf, running } from './entries.ts';
@@ -303,6 +304,7 @@ function changeReasons(deciding: Deciding, drill: Drill, side: ItemSide): Reason
 }
 
 function decide(deciding: Deciding, item: RoutineItem): Decision {
+  if (isLine(item.drill)) return { drill: item.drill, side: item.side, ...keep(item) };
   const drill = deciding.reference.drills.get(item.drill);
   if (!drill)
     return { drill: item.drill, side: item.side, ...stop({ rule: 'unknown-drill', drill: item.drill }) };

@@ -1,6 +1,7 @@
 import { addDays } from '../domain/index.ts';
 import type { Standing } from '../domain/index.ts';
 import type { Reason } from '../reasons/index.ts';
+import { isLine } from '../reference/index.ts';
 import type { Decision } from './decide.ts';
 import { PROGRESS } from './settings.ts';
 import { itemsOf } from './steps.ts';
@@ -16,6 +17,7 @@ export function waitingItems(standing: Standing, decisions: readonly Decision[])
   const sessions = diary.filter(({ date }) => date > looked && date >= routine.issued && date <= today);
   const stale = addDays(today, -PROGRESS.lookAgainDays) >= (routine.decided ?? routine.issued);
   return itemsOf(standing).flatMap((item, index) => {
+    if (isLine(item.drill)) return [];
     const trained = sessions.some(({ entries }) =>
       entries.some(
         (entry) =>

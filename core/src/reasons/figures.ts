@@ -215,7 +215,7 @@ export const REASON_FIGURES = {
   'item-changed': { before: itemSchema, after: itemSchema },
   'item-replaced': { before: itemSchema, after: itemSchema },
   'item-added': { item: itemSchema },
-  'item-removed': { drill: id, side: itemSideSchema },
+  'item-removed': { drill: id, side: itemSideSchema, words: z.string().optional() },
   'order-changed': {},
   /** A sentence kept from before changes were kept as data. */
   'as-written': { text: words },

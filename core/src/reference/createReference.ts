@@ -1,5 +1,6 @@
 import type { Case, DoseShare, OwnTask, ReferenceEdit } from '../domain/index.ts';
 import { MDC95_PER_SEM } from './figures.ts';
+import { LINES } from './lines.ts';
 import { withOwnDrills } from './ownDrills.ts';
 import { withOwnTests } from './ownTests.ts';
 import type {
@@ -25,6 +26,7 @@ export interface Reference {
   readonly restrictions: ReadonlyMap<string, Restriction>;
   readonly tests: ReadonlyMap<string, Test>;
   readonly demands: ReadonlyMap<string, Demand>;
+  /** With the two lines that are no drill; the list of `data` is of drills alone. */
   readonly drills: ReadonlyMap<string, Drill>;
   readonly ladders: ReadonlyMap<string, Ladder>;
   readonly patterns: ReadonlyMap<string, Pattern>;
@@ -48,7 +50,7 @@ export function createReference(data: ReferenceData): Reference {
     restrictions: byId(data.restrictions),
     tests: byId(data.tests),
     demands: byId(data.demands),
-    drills: byId(data.drills),
+    drills: byId([...data.drills, ...LINES]),
     ladders: byId(data.ladders),
     patterns: byId(data.patterns),
     precautions: byId(data.precautions),

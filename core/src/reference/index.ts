@@ -1,5 +1,6 @@
 export { createReference, practiceReference } from './createReference.ts';
 export { MDC95_PER_SEM } from './figures.ts';
+export { isLine, OWN_WORDS, PAUSE } from './lines.ts';
 export { demandIndexOf } from './drillFigures.ts';
 export { COVER_MATCH, coversRestriction, reachesSide } from './serves.ts';
 export { inheritedTraits, looserTraits, sourceOf } from './inherited.ts';

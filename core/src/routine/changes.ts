@@ -23,7 +23,12 @@ export function routineChanges(
   });
   const removed = before
     .filter((old) => !used.has(old))
-    .map(({ drill, side }): Reason => ({ rule: 'item-removed', drill, side }));
+    .map(({ drill, side, words }): Reason => ({
+      rule: 'item-removed',
+      drill,
+      side,
+      words,
+    }));
   const order = (items: readonly RoutineItem[], other: readonly RoutineItem[]) =>
     items
       .filter((i) => other.some((o) => o.drill === i.drill))

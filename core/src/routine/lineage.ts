@@ -30,7 +30,7 @@ function stepBetween(reference: Reference, before: RoutineItem, after: RoutineIt
   if (!sameJson(before.setup, after.setup)) return 'set-up';
   const dose = ({ id: _i, from: _f, phase: _p, setup: _s, circuit, ...dosed }: RoutineItem) => ({
     ...dosed,
-    rounds: circuit?.rounds,
+    circuit: circuit && { ...circuit, id: '' },
   });
   return sameJson(dose(before), dose(after)) ? null : 'dose';
 }

@@ -3,6 +3,7 @@ export {
   athleteSchema,
   caseSchema,
   checkInSchema,
+  circuitSchema,
   clearanceSchema,
   currentPainSchema,
   doseShareSchema,
@@ -14,6 +15,7 @@ export {
   itemSchema,
   judgementSchema,
   liftSchema,
+  MOST_ITEMS,
   needOverrideSchema,
   ownTaskSchema,
   ownTestSchema,
@@ -30,6 +32,7 @@ export {
   resultSchema,
   routineSchema,
   screeningSchema,
+  sectionSchema,
   taskSchema,
   testPainSchema,
 } from '../domain/caseFile.ts';

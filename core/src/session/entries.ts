@@ -1,5 +1,6 @@
 import type { DiaryEntry, RoutineItem } from '../domain/index.ts';
 import type { Segment } from '../dose/index.ts';
+import { isLine, PAUSE } from '../reference/index.ts';
 import type { IdentifiedItem } from '../routine/index.ts';
 import type { Position } from './position.ts';
 
@@ -23,8 +24,18 @@ function workDone(
     .filter((parts) => parts.every((w) => w.done));
   return {
     done: done === 0 ? 'none' : done === work.length ? 'all' : 'part',
-    amounts: full.map((parts) => Math.min(...parts.map((w) => w.segment.amount ?? item.amount))),
+    // Where the clock alone says how long, nobody counted.
+    amounts: full.flatMap((parts) =>
+      parts.every((w) => w.segment.amount !== null)
+        ? [Math.min(...parts.map((w) => w.segment.amount ?? item.amount))]
+        : [],
+    ),
   };
+}
+
+/** Is there anything to keep of an item? A rest is none, nor are words that take no time. */
+function isDone({ drill, amount }: RoutineItem): boolean {
+  return drill !== PAUSE && (!isLine(drill) || amount > 0);
 }
 
 /** The diary entries a run amounts to, one an item of the routine, before anything was said about them. */
@@ -34,9 +45,10 @@ export function entriesOf(
   segments: readonly Segment[],
   position: Position,
 ): ItemEntry[] {
-  return routine.map((original, index) => {
+  return routine.flatMap((original, index): ItemEntry[] => {
     const item = played[index] ?? original;
-    return {
+    if (!isDone(original)) return [];
+    const entry = {
       item: original.id,
       drill: item.drill,
       side: item.side,
@@ -49,5 +61,6 @@ export function entriesOf(
       ...(item.bothWays ? { bothWays: true } : {}),
       ...(original.drill === item.drill ? {} : { swappedFor: original.drill }),
     };
+    return [entry];
   });
 }

@@ -1,5 +1,6 @@
-import type { RoutineItem } from '../domain/index.ts';
-import type { Drill } from '../reference/index.ts';
+import type { Circuit, RoutineItem } from '../domain/index.ts';
+import { isLine, OWN_WORDS, PAUSE } from '../reference/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
 
 const UNIT: Readonly<Record<Drill['dose']['measure'], string>> = {
   reps: '',
@@ -18,7 +19,34 @@ const WHAT: Readonly<Record<Drill['dose']['measure'], string>> = {
 };
 
 type Dosed = Pick<RoutineItem, 'sets' | 'amount' | 'measure' | 'holdSeconds'> &
-  Partial<Pick<RoutineItem, 'holdBreaths' | 'perSide' | 'bothWays'>>;
+  Partial<Pick<RoutineItem, 'holdBreaths' | 'perSide' | 'bothWays' | 'amountFrom' | 'asMany'>>;
+
+type SetsAndAmount = { sets: number; amount: number; amountFrom?: number | undefined };
+
+/** "10", "8–12": an amount with the least of its range. */
+function rangeText({ amount, amountFrom }: SetsAndAmount): string {
+  return amountFrom === undefined ? String(amount) : `${amountFrom}–${amount}`;
+}
+
+/** What a line of a routine is called: its drill, or what is said in own words. */
+export function lineName(reference: Reference, item: Pick<RoutineItem, 'drill' | 'words'>): string {
+  if (item.drill === OWN_WORDS) return item.words ?? 'Own words';
+  const name = reference.drills.get(item.drill)?.name ?? item.drill;
+  return item.drill === PAUSE && item.words ? `${name}: ${item.words}` : name;
+}
+
+/** How a circuit goes: "3 rounds", "2 rounds, 30 s on, 15 s off", "5 rounds, a start every 60 s, +2 each round". */
+export function circuitText({ rounds, pace, step, restSeconds }: Circuit): string {
+  return [
+    `${rounds} ${rounds === 1 ? 'round' : 'rounds'}`,
+    pace?.by === 'clock' ? `${pace.work} s on, ${pace.rest} s off` : '',
+    pace?.by === 'every' ? `a start every ${pace.seconds} s` : '',
+    step ? `${step > 0 ? '+' : '−'}${Math.abs(step)} each round` : '',
+    restSeconds ? `${restSeconds} s between rounds` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
 
 /** "hold 5 s", "hold 3 breaths"; empty without a hold. */
 function holdText(item: Dosed): string {
@@ -28,17 +56,18 @@ function holdText(item: Dosed): string {
 }
 
 /** Sets and amount of one side: "3 × 10", "1 × 30 s". */
-export function setsText(measure: Dosed['measure'], dose: { sets: number; amount: number }): string {
-  return `${dose.sets} × ${dose.amount}${UNIT[measure]}`;
+export function setsText(measure: Dosed['measure'], dose: SetsAndAmount): string {
+  return `${dose.sets} × ${rangeText(dose)}${UNIT[measure]}`;
 }
 
-/** "2 × 10", "3 × 30 s", "2 × 8, hold 5 s", "left 3 × 10, right 2 × 10": sets, amount, hold. */
+/** "2 × 10", "3 × 8–12", "3 × 30 s", "2 × 8, hold 5 s", "left 3 × 10, right 2 × 10": sets, amount, hold. */
 export function amountText(item: Dosed): string {
   const { perSide, measure } = item;
   const sets = perSide
     ? `left ${setsText(measure, perSide.left)}, right ${setsText(measure, perSide.right)}`
     : setsText(measure, item);
-  return [sets, holdText(item), item.bothWays ? 'both ways round' : ''].filter(Boolean).join(', ');
+  const most = item.asMany ? sets.replace('× ', '× up to ') : sets;
+  return [most, holdText(item), item.bothWays ? 'both ways round' : ''].filter(Boolean).join(', ');
 }
 
 /** "left only", "each side"; empty for drills without sides. */
@@ -48,18 +77,22 @@ export function sideText(drill: Drill, item: Pick<RoutineItem, 'side' | 'perSide
   return drill.unilateral ? 'each side' : drill.alternating ? 'in all, alternating' : '';
 }
 
-/** The set-up in words: "foot distance from wall 8 cm"; empty without variables. */
-export function setupText(drill: Drill, item: Pick<RoutineItem, 'setup'>): string {
-  return drill.setupVariables
-    .map((variable) => {
-      const value = item.setup[variable.id] ?? variable.default;
-      return `${variable.name.toLowerCase()} ${value}${variable.unit ? ` ${variable.unit}` : ''}`;
-    })
+/** The set-up in words: "foot distance from wall 8 cm, hook grip, 20 a minute"; empty without any. */
+export function setupText(drill: Drill, item: Pick<RoutineItem, 'setup' | 'grip' | 'cadence'>): string {
+  const variables = drill.setupVariables.map((variable) => {
+    const value = item.setup[variable.id] ?? variable.default;
+    return `${variable.name.toLowerCase()} ${value}${variable.unit ? ` ${variable.unit}` : ''}`;
+  });
+  return [...variables, item.grip ? `${item.grip} grip` : '', item.cadence ? `${item.cadence} a minute` : '']
+    .filter(Boolean)
     .join(', ');
 }
 
-function setsSentence({ sets, amount }: { sets: number; amount: number }, what: string): string {
-  return `${sets} ${sets === 1 ? 'set' : 'sets'} of ${amount} ${what}`;
+function setsSentence(dose: SetsAndAmount, what: string, asMany: boolean): string {
+  const many = asMany
+    ? `as many clean ${what} as you can, up to ${dose.amount}`
+    : `${rangeText(dose)} ${what}`;
+  return `${dose.sets} ${dose.sets === 1 ? 'set' : 'sets'} of ${many}`;
 }
 
 function holdSentence(item: RoutineItem): string {
@@ -71,17 +104,21 @@ function holdSentence(item: RoutineItem): string {
 
 /** The dose in one plain sentence for an athlete. */
 export function doseSentence(drill: Drill, item: RoutineItem): string {
+  if (isLine(item.drill)) return item.amount > 0 ? `${item.amount} s.` : '';
   const what = WHAT[item.measure];
   const { perSide } = item;
+  const asMany = item.asMany ?? false;
+  const { circuit } = item;
+  if (circuit?.pace?.by === 'clock') return `${circuitText(circuit)}: as many clean ones as the time allows.`;
   const sets = perSide
-    ? `Left ${setsSentence(perSide.left, what)}; right ${setsSentence(perSide.right, what)}`
-    : setsSentence(item, what);
+    ? `Left ${setsSentence(perSide.left, what, asMany)}; right ${setsSentence(perSide.right, what, asMany)}`
+    : setsSentence(item, what, asMany);
   const side = drill.alternating ? 'left and right in turn, counted together' : sideText(drill, item);
   const ways = item.bothWays ? ', then the same again the other way round' : '';
   const most = perSide ? Math.max(perSide.left.sets, perSide.right.sets) : item.sets;
   const rest = most > 1 && item.restSeconds > 0 ? `; rest ${item.restSeconds} s between sets` : '';
   const tempo =
     item.tempo && item.tempo !== drill.dose.tempo ? `; tempo ${item.tempo} (seconds down, pause, up)` : '';
-  const rounds = item.circuit ? `; one round of ${item.circuit.rounds}` : '';
+  const rounds = circuit ? `; in a circuit of ${circuitText(circuit)}` : '';
   return `${sets}${holdSentence(item)}${side ? `, ${side}` : ''}${ways}${rest}${tempo}${rounds}.`;
 }

@@ -21,7 +21,15 @@ export {
   STATE_LABEL,
   withSide,
 } from './labels.ts';
-export { amountText, doseSentence, setsText, setupText, sideText } from './doseText.ts';
+export {
+  amountText,
+  circuitText,
+  doseSentence,
+  lineName,
+  setsText,
+  setupText,
+  sideText,
+} from './doseText.ts';
 export { sourceText } from './sourceText.ts';
 export { priorityText } from './priorityText.ts';
 export { infeasibleText, reasonText, ruleText } from './reasonText.ts';

@@ -1,13 +1,13 @@
 import type { RoutineItem } from '../domain/index.ts';
 import type { Reference } from '../reference/index.ts';
-import { amountText, setsText } from './doseText.ts';
+import { amountText, circuitText, lineName, setsText } from './doseText.ts';
 import { nameOf } from './figures.ts';
 import { SIDE_LABEL } from './labels.ts';
 
 /** "Knee-to-wall rock left"; without a side for drills done on both. */
-export function itemName(reference: Reference, item: Pick<RoutineItem, 'drill' | 'side'>): string {
+export function itemName(reference: Reference, item: Pick<RoutineItem, 'drill' | 'side' | 'words'>): string {
   const side = item.side === 'left' || item.side === 'right' ? ` ${SIDE_LABEL[item.side]}` : '';
-  return `${nameOf(reference, item.drill)}${side}`;
+  return `${lineName(reference, item)}${side}`;
 }
 
 function setupChanges(reference: Reference, before: RoutineItem, after: RoutineItem): string[] {
@@ -65,8 +65,17 @@ export function itemChange(reference: Reference, before: RoutineItem, after: Rou
     parts.push(`rest ${before.restSeconds} → ${after.restSeconds} s`);
   if ((before.tempo ?? '') !== (after.tempo ?? ''))
     parts.push(`tempo ${before.tempo ?? 'as usual'} → ${after.tempo ?? 'as usual'}`);
-  const rounds = (item: RoutineItem) => item.circuit?.rounds ?? 1;
-  if (rounds(before) !== rounds(after)) parts.push(`rounds ${rounds(before)} → ${rounds(after)}`);
+  const rounds = (item: RoutineItem) => (item.circuit ? circuitText(item.circuit) : 'once');
+  if (rounds(before) !== rounds(after)) parts.push(`rounds: ${rounds(before)} → ${rounds(after)}`);
+  const said = [
+    ['grip', before.grip, after.grip],
+    ['a minute', before.cadence, after.cadence],
+    ['words', before.words, after.words],
+    ['led by', before.ledBy, after.ledBy],
+    ['note', before.note, after.note],
+  ] as const;
+  for (const [what, was, is] of said)
+    if (was !== is) parts.push(`${what}: ${was ?? 'none'} → ${is ?? 'none'}`);
   parts.push(...setupChanges(reference, before, after));
   return parts.join('; ');
 }

@@ -77,7 +77,7 @@ describe('what changed between versions', () => {
       circuit: { id: 'a', rounds: 3 },
     };
     expect(changes([before], [after])).toEqual([
-      'Arch lift, seated: 2 × 10, hold 5 s → 2 × 10, hold 3 breaths, both ways round; tempo as usual → 3-1-1; rounds 1 → 3',
+      'Arch lift, seated: 2 × 10, hold 5 s → 2 × 10, hold 3 breaths, both ways round; tempo as usual → 3-1-1; rounds: once → 3 rounds',
     ]);
   });
 });

@@ -1,5 +1,6 @@
 import type { Region, RoutineItem } from '@yonder/core/domain';
-import { roundsOf, routineTime, workSeconds } from '@yonder/core/dose';
+import { roundsOf, routineTime, workInRounds } from '@yonder/core/dose';
+import { isLine } from '@yonder/core/reference';
 import type { Reference } from '@yonder/core/reference';
 
 /** Where the time and the work of a routine go. */
@@ -30,8 +31,9 @@ export function totalsOf(reference: Reference, structure: string, items: readonl
     const phase = item.phase ?? '';
     phases.set(phase, (phases.get(phase) ?? 0) + (time.items[i] ?? 0));
     const rounds = roundsOf(items, i);
+    if (isLine(drill.id)) return;
     const region = drill.regions.primary[0] ?? 'whole-body';
-    regions.set(region, (regions.get(region) ?? 0) + workSeconds(drill, item) * rounds);
+    regions.set(region, (regions.get(region) ?? 0) + workInRounds(drill, item, rounds));
     fatigue += drill.fatigue * setsOf(item) * rounds;
   });
   const named = reference.structures.get(structure)?.phases ?? [];
