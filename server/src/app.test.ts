@@ -130,8 +130,8 @@ describe('two people at once', () => {
     expect((await north.put(path, { trials: [20] }).expect(409)).body.current.trials).toEqual([14]);
     await north.put(path, { trials: [15], version: 1 }).expect(200);
     const draft = { request: {}, structure: 'short-minimum', items: [ROCK], version: null };
-    await north.put(`/athletes/${athlete.id}/draft`, draft).expect(200);
-    await north.put(`/athletes/${athlete.id}/draft`, draft).expect(409);
+    await north.put(`/athletes/${athlete.id}/drafts/before-training`, draft).expect(200);
+    await north.put(`/athletes/${athlete.id}/drafts/before-training`, draft).expect(409);
   });
 });
 

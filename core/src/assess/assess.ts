@@ -1,5 +1,13 @@
-import { MODES } from '../domain/index.ts';
-import type { AthleteRecord, Case, IsoDay, Mode, PracticeStance, Standing } from '../domain/index.ts';
+import { atOccasion, MODES } from '../domain/index.ts';
+import type {
+  AthleteRecord,
+  Case,
+  IsoDay,
+  Mode,
+  Occasion,
+  PracticeStance,
+  Standing,
+} from '../domain/index.ts';
 import { indexCapacities, stretchCapSeconds } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import { estimateAll, judgeFindings, painLimits, schoolOption } from '../findings/index.ts';
@@ -108,6 +116,12 @@ export function asInForce(assessment: Assessment): Assessment {
   return withSchools(assessment, assessment.standing.routine?.schools ?? {});
 }
 
+/** The same assessment with the routine of one occasion at hand; nothing is judged again. */
+export function assessedAt(assessment: Assessment, occasion: Occasion): Assessment {
+  const standing = atOccasion(assessment.standing, occasion);
+  return standing === assessment.standing ? assessment : { ...assessment, standing };
+}
+
 /** The practice that a case file describes, on a reference. */
 export function practiceOfCase(reference: Reference, { overrides, schools }: Case): Practice {
   return { reference: practiceReference(reference, overrides), schools, painLimits: overrides.painLimits };
@@ -120,10 +134,11 @@ export function recordOfCase({
   judgements,
   screenings,
   routine,
+  others,
   diary,
   checkIns,
 }: Case): AthleteRecord {
-  return { athlete, needs: overrides.needs, judgements, screenings, routine, diary, checkIns };
+  return { athlete, needs: overrides.needs, judgements, screenings, routine, others, diary, checkIns };
 }
 
 /** Judges a case file as of its own day, on the reference that ships or one that has its figures already. */

@@ -2,6 +2,7 @@ export {
   asInForce,
   assess,
   assessCase,
+  assessedAt,
   practiceOfCase,
   recordOfCase,
   safetyOn,

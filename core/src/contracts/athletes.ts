@@ -8,7 +8,7 @@ import {
   placementSchema,
   protocolSchema,
 } from '../domain/caseFile.ts';
-import { isoDaySchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
+import { isoDaySchema, occasionSchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
 import { todoSchema } from '../today/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
 import { liftRowSchema } from './methods.ts';
@@ -249,7 +249,7 @@ export const updateAthleteSchema = athleteFieldsSchema.extend({ version: version
 export const athleteCaseSchema = z
   .object({
     case: caseSchema,
-    routineId: idSchema.nullable(),
+    routineIds: z.partialRecord(occasionSchema, idSchema).describe('the version in force of each occasion'),
     revision: z.string().describe('differs whenever anything the judgement rests on does'),
   })
   .meta({ id: 'AthleteCase' });

@@ -99,7 +99,10 @@ export {
   findingSummarySchema,
   issueRoutineSchema,
   itemReasonsSchema,
+  occasionListSchema,
+  occasionRowSchema,
   overrideSchema,
+  putOccasionSchema,
   routineRowSchema,
   saveDraftSchema,
 } from './routines.ts';
@@ -110,8 +113,10 @@ export type {
   DraftRow,
   IssueRoutine,
   ItemReasons,
+  OccasionRow,
   Override,
   OverrideInput,
+  PutOccasion,
   RoutineRow,
 } from './routines.ts';
 export {

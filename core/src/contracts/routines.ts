@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { itemSchema, requestSchema } from '../domain/caseFile.ts';
-import { isoDaySchema, modeSchema, sideSchema } from '../domain/vocabulary.ts';
+import { itemSchema, MOST_ITEMS, requestSchema, sectionSchema } from '../domain/caseFile.ts';
+import { isoDaySchema, modeSchema, occasionSchema, sideSchema, WEEKDAYS } from '../domain/vocabulary.ts';
 import { reasonSchema } from '../reasons/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
@@ -22,13 +22,20 @@ const overrideInputSchema = z.strictObject({
 });
 export type OverrideInput = z.infer<typeof overrideInputSchema>;
 
+const sections = z
+  .array(sectionSchema)
+  .max(20)
+  .refine((list) => new Set(list.map((s) => s.id)).size === list.length, 'one section per id');
+
 export const issueRoutineSchema = z.strictObject({
   id: newIdSchema,
   on: isoDaySchema,
+  occasion: occasionSchema.optional().describe('what it is for; left out, its mode says so'),
+  sections: sections.default([]),
   mode: modeSchema,
   structure: z.string().max(80),
   request: requestSchema,
-  items: z.array(identifiedItem).min(1, 'a routine needs a drill').max(30),
+  items: z.array(identifiedItem).min(1, 'a routine needs a drill').max(MOST_ITEMS),
   overrides: z
     .array(overrideInputSchema)
     .max(60)
@@ -59,12 +66,14 @@ export type ItemReasons = z.infer<typeof itemReasonsSchema>;
 export const routineRowSchema = z
   .object({
     id: idSchema,
+    occasion: occasionSchema,
     number: z.int().min(1),
     issuedOn: isoDaySchema,
     issuedBy: z.string(),
     mode: modeSchema,
     structure: z.string(),
     schools: requestSchema.shape.schools,
+    sections: z.array(sectionSchema),
     items: z.array(identifiedItem),
     totalSeconds: z.int(),
     findings: z.array(findingSummarySchema),
@@ -79,7 +88,20 @@ export type RoutineRow = z.infer<typeof routineRowSchema>;
 export const draftSchema = z.strictObject({
   request: requestSchema,
   structure: z.string().max(80),
-  items: z.array(identifiedItem).max(30),
+  sections: sections.default([]),
+  items: z.array(identifiedItem).max(MOST_ITEMS),
+  left: z
+    .array(
+      z.strictObject({
+        ...overrideInputSchema.shape,
+        why: z.string().trim().max(500),
+        by: z.string().max(120),
+        on: isoDaySchema,
+      }),
+    )
+    .max(200)
+    .default([])
+    .describe('notes that were left as they are, by whom and why'),
 });
 export type Draft = z.infer<typeof draftSchema>;
 export const saveDraftSchema = draftSchema.extend({ version: versionSchema.nullable() });
@@ -87,6 +109,44 @@ export const draftRowSchema = z
   .object({ draft: draftSchema.nullable(), version: versionSchema.nullable() })
   .meta({ id: 'Draft' });
 export type DraftRow = z.infer<typeof draftRowSchema>;
+
+const frequency = {
+  days: z
+    .array(z.enum(WEEKDAYS))
+    .max(7)
+    .describe('days of the week it is meant for; none = as the drills say'),
+  timesPerDay: z.int().min(1).max(10),
+};
+
+/** What is there of one occasion: the version in force, what is being edited, how often it is meant. */
+export const occasionRowSchema = z
+  .object({
+    occasion: occasionSchema,
+    routine: z
+      .object({
+        id: idSchema,
+        number: z.int(),
+        issuedOn: isoDaySchema,
+        mode: modeSchema,
+        totalSeconds: z.int(),
+        lines: z.int(),
+      })
+      .nullable(),
+    draft: z.object({ lines: z.int(), version: versionSchema }).nullable(),
+    ...frequency,
+    endedOn: isoDaySchema.nullable().describe('the day from which its routine is in force no more'),
+    endedBy: z.string().nullable(),
+    version: versionSchema.nullable().describe('of the frequency; null while none is kept'),
+  })
+  .meta({ id: 'Occasion' });
+export type OccasionRow = z.infer<typeof occasionRowSchema>;
+export const occasionListSchema = z.object({ items: z.array(occasionRowSchema) }).meta({ id: 'Occasions' });
+export const putOccasionSchema = z.strictObject({
+  ...frequency,
+  ended: z.boolean().default(false),
+  version: versionSchema.nullable(),
+});
+export type PutOccasion = z.infer<typeof putOccasionSchema>;
 
 export const decisionVerdictSchema = z.enum(['accepted', 'overruled']);
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { entrySchema, provokedSchema } from '../domain/caseFile.ts';
+import { entrySchema, MOST_ITEMS, provokedSchema } from '../domain/caseFile.ts';
 import { isoDaySchema } from '../domain/vocabulary.ts';
 import { sessionEventSchema } from '../session/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
@@ -8,7 +8,11 @@ export const startSessionSchema = z.strictObject({
   id: newIdSchema,
   routineId: idSchema,
   date: isoDaySchema,
-  leaveOut: z.array(idSchema).max(30).default([]).describe('items of the routine that are not for today'),
+  leaveOut: z
+    .array(idSchema)
+    .max(MOST_ITEMS)
+    .default([])
+    .describe('items of the routine that are not for today'),
 });
 
 /** Sessions since a day, with who ran them and the worst pain told: what a practitioner looks at in the morning. */

@@ -5,6 +5,7 @@ import {
   itemSideSchema,
   measureSchema,
   modeSchema,
+  occasionSchema,
   painAspectSchema,
   painFeelSchema,
   painWhenSchema,
@@ -470,6 +471,8 @@ export const routineSchema = z.strictObject({
   mode: modeSchema,
   items: z.array(itemSchema),
   schools: z.record(id, id).optional().describe('options chosen for this routine alone'),
+  occasion: occasionSchema.optional().describe('what it is for; left out, its mode says so'),
+  perWeek: z.number().min(0).max(70).optional().describe('how often a week it is meant to be done'),
 });
 export type IssuedRoutine = z.infer<typeof routineSchema>;
 
@@ -521,7 +524,8 @@ export const caseSchema = z.strictObject({
   schools: z.record(id, id).default({}),
   screenings: z.array(screeningSchema).default([]),
   request: requestSchema.prefault({}),
-  routine: nullable(routineSchema),
+  routine: nullable(routineSchema).describe('the routine at hand'),
+  others: z.array(routineSchema).max(12).default([]).describe('routines in force for other occasions'),
   diary: z.array(diarySessionSchema).default([]),
   checkIns: z.array(checkInSchema).default([]),
 });

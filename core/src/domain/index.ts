@@ -1,5 +1,17 @@
-export { REGIONS, SIDES, MODES, MEASURES, PAIN_ASPECTS, PAIN_FEELS, otherSide } from './vocabulary.ts';
-export type { Region, Side, ItemSide, Mode, Measure, IsoDay } from './vocabulary.ts';
+export {
+  MEASURES,
+  MODES,
+  OCCASION_MODE,
+  OCCASIONS,
+  otherSide,
+  PAIN_ASPECTS,
+  PAIN_FEELS,
+  REGIONS,
+  SIDES,
+  WEEKDAYS,
+} from './vocabulary.ts';
+export type { IsoDay, ItemSide, Measure, Mode, Occasion, Region, Side, Weekday } from './vocabulary.ts';
+export { atOccasion, inForceOf, occasionOf } from './occasions.ts';
 export { dayNumber, isoDay, daysBetween, addDays, ageInYears, monthsBefore } from './days.ts';
 export { dayText, readDay } from './dayText.ts';
 export type { DayOrder } from './dayText.ts';

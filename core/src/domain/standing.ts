@@ -9,14 +9,16 @@ import type {
 } from './caseFile.ts';
 import type { IsoDay } from './vocabulary.ts';
 
-/** Everything on record of one athlete: the story, what was measured, the routine in force, the diary. */
+/** Everything on record of one athlete: the story, what was measured, the routines in force, the diary. */
 export interface AthleteRecord {
   readonly athlete: Athlete;
   /** Needs set for this athlete, in the unit of their test. */
   readonly needs: Case['overrides']['needs'];
   readonly judgements: readonly Judgement[];
   readonly screenings: readonly Screening[];
+  /** The routine at hand; the others in force stand beside it. */
   readonly routine: IssuedRoutine | null;
+  readonly others: readonly IssuedRoutine[];
   readonly diary: readonly DiarySession[];
   readonly checkIns: readonly CheckIn[];
 }

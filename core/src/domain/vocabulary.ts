@@ -28,6 +28,37 @@ export const MODES = ['prepare', 'build', 'restore'] as const;
 export const modeSchema = z.enum(MODES);
 export type Mode = z.infer<typeof modeSchema>;
 
+/** What a routine is for in an athlete's week; each has a routine in force of its own. The first is looked at first. */
+export const OCCASIONS = [
+  'before-training',
+  'before-competition',
+  'called-in',
+  'between-efforts',
+  'at-competition',
+  'after',
+  'on-its-own',
+  'at-home',
+  'travel',
+] as const;
+export const occasionSchema = z.enum(OCCASIONS);
+export type Occasion = z.infer<typeof occasionSchema>;
+
+/** What a routine of an occasion does, until it is asked for otherwise. */
+export const OCCASION_MODE: Readonly<Record<Occasion, Mode>> = {
+  'before-training': 'prepare',
+  'before-competition': 'prepare',
+  'called-in': 'prepare',
+  'between-efforts': 'prepare',
+  'at-competition': 'prepare',
+  after: 'restore',
+  'on-its-own': 'build',
+  'at-home': 'build',
+  travel: 'restore',
+};
+
+export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
+export type Weekday = (typeof WEEKDAYS)[number];
+
 export const MEASURES = ['reps', 'hold-seconds', 'seconds', 'metres', 'contacts'] as const;
 export const measureSchema = z.enum(MEASURES);
 export type Measure = z.infer<typeof measureSchema>;

@@ -1,4 +1,4 @@
-import { sameJson } from '../domain/index.ts';
+import { occasionOf, sameJson } from '../domain/index.ts';
 import type {
   Case,
   Circuit,
@@ -403,10 +403,16 @@ function addItemsFaults(
 }
 
 function routineFaults(list: FaultList, reference: Reference, input: Case): void {
-  if (input.routine) {
-    addItemsFaults(list, reference, input.routine.items, ['routine', 'items']);
-    addSchoolFaults(list, reference, input.routine.schools ?? {}, ['routine', 'schools']);
-  }
+  const inForce = [
+    ...(input.routine ? [{ routine: input.routine, at: ['routine'] as Path }] : []),
+    ...input.others.map((routine, i) => ({ routine, at: ['others', i] as Path })),
+  ];
+  inForce.forEach(({ routine, at }, i) => {
+    addItemsFaults(list, reference, routine.items, [...at, 'items']);
+    addSchoolFaults(list, reference, routine.schools ?? {}, [...at, 'schools']);
+    if (inForce.some((other, j) => j < i && occasionOf(other.routine) === occasionOf(routine)))
+      list.add([...at, 'occasion'], 'another routine is in force for this occasion');
+  });
   input.diary.forEach((session, d) => {
     if (session.date > input.today)
       list.add(['diary', d, 'date'], `${session.date} is after today, ${input.today}`);

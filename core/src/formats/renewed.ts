@@ -1,7 +1,7 @@
-import type { Case, RoutineItem } from '../domain/index.ts';
+import type { Case, IssuedRoutine, RoutineItem } from '../domain/index.ts';
 import type { Reference } from '../reference/index.ts';
 import { jsonPath } from './faultList.ts';
-import type { CaseFault } from './faultList.ts';
+import type { CaseFault, Path } from './faultList.ts';
 
 /**
  * An item with the set-ups that its drill has today: one that is gone is left out, a value that is gone becomes the
@@ -43,11 +43,14 @@ export function renewedCase(reference: Reference, input: Case): { input: Case; m
     });
     return { ...placement, ladder: now };
   });
-  const items = input.routine?.items.map((item, i) => {
-    const renewed = renewedItem(reference, item);
-    for (const { variable, says } of renewed.changed)
-      mapped.push({ path: jsonPath(['routine', 'items', i, 'setup', variable]), message: says });
-    return renewed.item;
+  const renewedRoutine = <Routine extends IssuedRoutine>(routine: Routine, at: Path): Routine => ({
+    ...routine,
+    items: routine.items.map((item, i) => {
+      const renewed = renewedItem(reference, item);
+      for (const { variable, says } of renewed.changed)
+        mapped.push({ path: jsonPath([...at, 'items', i, 'setup', variable]), message: says });
+      return renewed.item;
+    }),
   });
   const schools = Object.entries(input.schools).filter(([id, option]) => {
     const gone = [id, `${id}/${option}`].some((key) => reference.data.renamed[key]?.length === 0);
@@ -59,7 +62,8 @@ export function renewedCase(reference: Reference, input: Case): { input: Case; m
     input: {
       ...input,
       athlete: { ...input.athlete, placements },
-      routine: input.routine && items ? { ...input.routine, items } : input.routine,
+      routine: input.routine && renewedRoutine(input.routine, ['routine']),
+      others: input.others.map((routine, i) => renewedRoutine(routine, ['others', i])),
       schools: Object.fromEntries(schools),
     },
     mapped,

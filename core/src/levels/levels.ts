@@ -1,4 +1,4 @@
-import { monthsBefore } from '../domain/index.ts';
+import { inForceOf, monthsBefore } from '../domain/index.ts';
 import type { DiaryEntry, ItemSide, Placement, Side } from '../domain/index.ts';
 import { judgeNeed, testSideKey } from '../findings/index.ts';
 import type { Drill, EntryCriterion, Ladder } from '../reference/index.ts';
@@ -180,9 +180,9 @@ export function levelState(context: LevelContext, drill: Drill, side: ItemSide):
     return { open: false, because: `${said.by ?? 'the practitioner'} saw it as too hard` };
   if (said) return { open: true, by: 'placement', confirm: false };
   const at = levelIndex(ladder, drill.id);
-  const inRoutine = context.standing.routine?.items.some(
-    (item) => levelIndex(ladder, item.drill) >= at && (item.side === side || item.side === 'both'),
-  );
+  const inRoutine = inForceOf(context.standing)
+    .flatMap((routine) => routine.items)
+    .some((item) => levelIndex(ladder, item.drill) >= at && (item.side === side || item.side === 'both'));
   if (inRoutine) return { open: true, by: 'routine', confirm: false };
   const doors = doorsOf(drill).map((criteria) => ({
     criteria,

@@ -44,6 +44,7 @@ export {
   itemSideSchema,
   measureSchema,
   modeSchema,
+  occasionSchema,
   painAspectSchema,
   painFeelSchema,
   painScoreSchema,

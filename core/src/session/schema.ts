@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { entrySchema, itemSchema } from '../domain/caseFile.ts';
+import { entrySchema, itemSchema, MOST_ITEMS } from '../domain/caseFile.ts';
 import { itemSideSchema, painScoreSchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
 
 const item = z.uuid().describe('id of the routine item');
@@ -55,7 +55,7 @@ export const sessionEventSchema = z.discriminatedUnion('type', [
   }),
   z.strictObject({ type: z.literal('swapped'), ...stamp, item, to: itemSchema }),
   z
-    .strictObject({ type: z.literal('left-out'), ...stamp, items: z.array(item).min(1).max(30) })
+    .strictObject({ type: z.literal('left-out'), ...stamp, items: z.array(item).min(1).max(MOST_ITEMS) })
     .describe('drills that are not for today; said at the start, by the server'),
   z.strictObject({
     type: z.literal('provoked'),

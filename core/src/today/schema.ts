@@ -1,5 +1,11 @@
 import { z } from 'zod';
-import { isoDaySchema, itemSideSchema, regionSchema, sideSchema } from '../domain/vocabulary.ts';
+import {
+  isoDaySchema,
+  itemSideSchema,
+  occasionSchema,
+  regionSchema,
+  sideSchema,
+} from '../domain/vocabulary.ts';
 
 const id = z.string();
 
@@ -15,7 +21,13 @@ export const todoSchema = z.discriminatedUnion('kind', [
     above: z.boolean().describe('over the stop limit'),
   }),
   z.object({ kind: z.literal('not-asked'), topics: z.int(), never: z.boolean() }),
-  z.object({ kind: z.literal('decisions'), items: z.int(), drill: id, decision: z.string() }),
+  z.object({
+    kind: z.literal('decisions'),
+    occasion: occasionSchema.optional(),
+    items: z.int(),
+    drill: id,
+    decision: z.string(),
+  }),
   z.object({ kind: z.literal('review'), precaution: id, until: isoDaySchema, days: z.int() }),
   z.object({
     kind: z.literal('rescreen'),

@@ -1,5 +1,6 @@
+import { assessedAt } from '../assess/index.ts';
 import type { Assessment } from '../assess/index.ts';
-import { addDays, daysBetween } from '../domain/index.ts';
+import { addDays, daysBetween, inForceOf, occasionOf } from '../domain/index.ts';
 import { decideProgress, waitingItems } from '../progress/index.ts';
 import { regionsInPlay, topicsDue } from '../safety/index.ts';
 import { coversRestriction, reachesSide } from '../reference/index.ts';
@@ -42,14 +43,19 @@ function painTodo({ standing: { diary, today }, painLimits }: Assessment): Todo[
 }
 
 function decisionsTodo(assessment: Assessment): Todo[] {
-  const { decisions } = decideProgress(assessment);
-  const waiting = waitingItems(assessment.standing, decisions);
-  const [first] = waiting
-    .map((index) => decisions[index])
-    .filter((decision) => decision !== undefined)
-    .sort((a, b) => Number(a.decision === 'keep') - Number(b.decision === 'keep'));
-  if (!first) return [];
-  return [{ kind: 'decisions', items: waiting.length, drill: first.drill, decision: first.decision }];
+  return inForceOf(assessment.standing).flatMap((routine): Todo[] => {
+    const occasion = occasionOf(routine);
+    const at = assessedAt(assessment, occasion);
+    const { decisions } = decideProgress(at);
+    const waiting = waitingItems(at.standing, decisions);
+    const [first] = waiting
+      .map((index) => decisions[index])
+      .filter((decision) => decision !== undefined)
+      .sort((a, b) => Number(a.decision === 'keep') - Number(b.decision === 'keep'));
+    if (!first) return [];
+    const { drill, decision } = first;
+    return [{ kind: 'decisions', occasion, items: waiting.length, drill, decision }];
+  });
 }
 
 function reviewTodos({ safety, standing: { today } }: Assessment): Todo[] {
@@ -65,15 +71,17 @@ function reviewTodos({ safety, standing: { today } }: Assessment): Todo[] {
 
 /**
  * The rescreen that could change most: the chance that what is believed of this side today is wrong, times the drills of
- * the routine in force that hang on it. An old result that could change nothing is not asked for.
+ * the routines in force that hang on it. An old result that could change nothing is not asked for.
  */
-function rescreenTodo({ reference, report, standing: { routine, today } }: Assessment): Todo[] {
+function rescreenTodo({ reference, report, standing }: Assessment): Todo[] {
+  const { today } = standing;
+  const items = inForceOf(standing).flatMap((routine) => routine.items);
   const candidates = report.capacities.flatMap((capacity) => {
     const test = reference.tests.get(capacity.test);
     if (!test || test.derivedFrom || capacity.pShort === null) return [];
     if (daysBetween(capacity.date, today) < TODAY.freshDays) return [];
     const chance = Math.min(capacity.pShort, 1 - capacity.pShort);
-    const drills = (routine?.items ?? []).filter((item) => {
+    const drills = items.filter((item) => {
       const drill = reference.drills.get(item.drill);
       return (
         drill &&

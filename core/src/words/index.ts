@@ -14,11 +14,13 @@ export {
   CATEGORY_LABEL,
   DECISION_LABEL,
   MODE_LABEL,
+  OCCASION_LABEL,
   optionLabel,
   REGION_LABEL,
   SIDE_LABEL,
   SIDE_MARK,
   STATE_LABEL,
+  WEEKDAY_LABEL,
   withSide,
 } from './labels.ts';
 export {

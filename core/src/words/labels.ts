@@ -1,4 +1,4 @@
-import type { ItemSide, Mode, Region, Side } from '../domain/index.ts';
+import type { ItemSide, Mode, Occasion, Region, Side, Weekday } from '../domain/index.ts';
 import type { FindingState } from '../findings/index.ts';
 import type { DecisionKind } from '../progress/index.ts';
 import type { Category, Reference } from '../reference/index.ts';
@@ -29,6 +29,28 @@ export const MODE_LABEL: Readonly<Record<Mode, string>> = {
   prepare: 'Prepare',
   build: 'Build',
   restore: 'Restore',
+};
+
+export const OCCASION_LABEL: Readonly<Record<Occasion, string>> = {
+  'before-training': 'Before training',
+  'before-competition': 'Before competition',
+  'called-in': 'Called in',
+  'between-efforts': 'Between efforts',
+  'at-competition': 'At the competition',
+  after: 'After',
+  'on-its-own': 'On its own',
+  'at-home': 'At home',
+  travel: 'Travel',
+};
+
+export const WEEKDAY_LABEL: Readonly<Record<Weekday, string>> = {
+  mon: 'Mon',
+  tue: 'Tue',
+  wed: 'Wed',
+  thu: 'Thu',
+  fri: 'Fri',
+  sat: 'Sat',
+  sun: 'Sun',
 };
 
 export const DECISION_LABEL: Readonly<Record<DecisionKind, string>> = {

@@ -9,7 +9,7 @@ const BY_DATABASE: ReadonlySet<string> = new Set(['createdAt', 'at', 'revision']
 /** Tables whose rows the database numbers. */
 const NUMBERED: ReadonlySet<string> = new Set(['audit_events', 'sign_ins']);
 const KEYS: Partial<Record<TableName, readonly string[]>> = {
-  routine_drafts: ['athleteId'],
+  routine_drafts: ['athleteId', 'occasion'],
   session_entries: ['sessionId', 'itemId'],
   receipts: ['practiceId', 'id'],
 };

@@ -221,6 +221,7 @@ const WHAT: Partial<Record<TableName, string>> = {
   placements: 'Placement',
   method_choices: 'Choice',
   check_ins: 'Check-in',
+  occasions: 'Occasion',
   lifts: 'Lift',
   judgements: 'Judgement',
   reference_edits: 'Figure',

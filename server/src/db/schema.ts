@@ -21,6 +21,7 @@ import {
   ownTaskSchema,
   ownTestSchema,
   painAspectSchema,
+  occasionSchema,
   painFeelSchema,
   painLimitsSchema,
   painScoreSchema,
@@ -30,12 +31,14 @@ import {
   protocolSchema,
   provokedSchema,
   reasonSchema,
+  sectionSchema,
   referenceEditSchema,
   regionSchema,
   requestSchema,
   sessionEventSchema,
   sideSchema,
 } from '@yonder/core/schemas';
+import { WEEKDAYS } from '@yonder/core/domain';
 import { z } from 'zod';
 
 const uuid = z.uuid();
@@ -251,11 +254,13 @@ export const TABLES = {
   routines: z
     .object({
       ...ofAthlete,
+      occasion: occasionSchema,
       number: z.int(),
       mode: modeSchema,
       structure: text,
       issuedOn: day,
       issuedBy: text,
+      sections: z.array(sectionSchema),
       items: z.array(itemSchema.required({ id: true })),
       totalSeconds: z.int(),
       request: requestSchema,
@@ -266,8 +271,16 @@ export const TABLES = {
       decidedBatch: uuid.nullable(),
     })
     .omit({ version: true }),
+  occasions: z.object({
+    ...ofAthlete,
+    occasion: occasionSchema,
+    days: z.array(z.enum(WEEKDAYS)),
+    timesPerDay: z.int(),
+    ...ended,
+  }),
   routine_drafts: z.object({
     athleteId: uuid,
+    occasion: occasionSchema,
     practiceId: uuid,
     draft: draftSchema,
     version,

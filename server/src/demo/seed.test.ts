@@ -30,9 +30,9 @@ async function seeded(day: string): Promise<Named[]> {
   expect(await seedDemo(app.deps)).toBe(false);
   const [practice] = await app.stored<{ id: string }>('SELECT id FROM practices');
   const records = await inPractice(app.deps, practice?.id ?? '', (unit) => loadRecords(unit, unit.today));
-  return records.map(({ athlete, routine, ...record }) => ({
+  return records.map(({ athlete, routines, ...record }) => ({
     name: athlete.name,
-    version: routine?.number ?? null,
+    version: routines[0]?.number ?? null,
     case: record.case,
   }));
 }

@@ -194,6 +194,7 @@ async function issueFirst(
       id: newId(),
       on: from,
       mode,
+      sections: [],
       structure: routine.structure,
       request,
       items,

@@ -116,7 +116,7 @@ class Reader {
   }
 
   inForce(): string[] {
-    return (this.record.routine?.items ?? []).map((item) => item.drill);
+    return (this.record.routines[0]?.items ?? []).map((item) => item.drill);
   }
 
   entries(drill: string) {
@@ -316,7 +316,7 @@ describe('every sentence about the academy’s athletes', () => {
       for (const finding of assessment.report.findings) for (const reason of finding.reasons) say(reason);
       for (const decision of decideProgress(assessment).decisions)
         for (const reason of decision.reasons) say(reason, decision.drill);
-      const items = record.routine?.items ?? [];
+      const items = record.routines[0]?.items ?? [];
       const explained = explainItems(prepareBuild(assessment, record.case.request), items);
       explained.forEach((one, i) => {
         for (const reason of one.reasons) {
@@ -351,7 +351,7 @@ describe('every sentence about the academy’s athletes', () => {
         );
         return { mode, prepared, items: [...offered.values()] };
       });
-      const { routine } = record;
+      const [routine] = record.routines;
       if (routine) {
         const { mode, items } = routine;
         const prepared = prepareBuild(assessment, { ...record.case.request, mode });

@@ -376,11 +376,16 @@ const routines: Record<string, Arrange> = {
     path: `/athletes/${id}/build`,
     body: { on: TODAY, request: { minutes: 3 } },
   })),
-  readDraft: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/draft` })),
-  saveDraft: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/draft`, body: DRAFT })),
+  listOccasions: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/occasions` })),
+  putOccasion: ofAthlete((_owner, id) => ({
+    path: `/athletes/${id}/occasions/at-home`,
+    body: { days: ['mon', 'thu'], timesPerDay: 1, version: null },
+  })),
+  readDraft: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/drafts/before-training` })),
+  saveDraft: ofAthlete((_owner, id) => ({ path: `/athletes/${id}/drafts/before-training`, body: DRAFT })),
   discardDraft: ofAthlete(async (owner, id) => {
-    await owner.put(`/athletes/${id}/draft`, DRAFT).expect(200);
-    return { path: `/athletes/${id}/draft?version=1` };
+    await owner.put(`/athletes/${id}/drafts/before-training`, DRAFT).expect(200);
+    return { path: `/athletes/${id}/drafts/before-training?version=1` };
   }),
 };
 

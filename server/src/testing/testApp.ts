@@ -190,7 +190,7 @@ export const ROCK = {
 };
 
 /** Every kind of kit that a drill can need. */
-const ALL_KIT = [...new Set(bundledReference.data.drills.flatMap(kitWordsOf))];
+export const ALL_KIT = [...new Set(bundledReference.data.drills.flatMap(kitWordsOf))];
 
 /** Issues a routine, of one drill unless told otherwise, on a day with all its kit at hand. */
 export function issue(client: Client, athleteId: string, on: string, items: object[] = [ROCK]): request.Test {

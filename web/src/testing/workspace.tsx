@@ -29,6 +29,8 @@ export function workspaceOf(input: object, athlete: object = {}): Workspace {
     assessment,
     report: assessment.report,
     subject: { revision: 'one', case: parsed },
+    occasion: 'before-training',
+    chooseOccasion: () => undefined,
     routineId: 'r',
     on: DAY,
     region: 'ankle-foot',

@@ -90,10 +90,10 @@ describe('the case of an athlete', () => {
     const early = await at('2027-02-10');
     expect(caseSchema.parse(early.case)).toEqual(early.case);
     expect(early.case.screenings.map((s: { date: string }) => s.date)).toEqual(['2027-02-01']);
-    expect(early.routineId).toBe(first.id);
+    expect(early.routineIds).toEqual({ 'before-training': first.id });
     const late = await at('2027-02-25');
     expect(late.case.screenings).toHaveLength(2);
-    expect(late.routineId).toBe(second.id);
+    expect(late.routineIds['before-training']).toBe(second.id);
     expect((await at('2027-01-01')).case).toMatchObject({ screenings: [], routine: null });
   });
 });

@@ -66,8 +66,8 @@ export async function workOut(deps: Deps, unit: Unit, ids: readonly string[]): P
   const records = await loadRecords(unit, unit.today, ids);
   const rows = [];
   for (const record of records) {
-    const { athlete, routine } = record;
-    const summary = summaryOf(await assessRecord(deps, unit, record), routine?.number ?? null);
+    const { athlete, routines } = record;
+    const summary = summaryOf(await assessRecord(deps, unit, record), routines[0]?.number ?? null);
     made.set(athlete.id, summary);
     rows.push({ id: athlete.id, revision: athlete.revision, summary });
     await new Promise<void>((resolve) => setImmediate(resolve)); // other requests are answered in between

@@ -1,5 +1,6 @@
 import { assess, recordOfCase } from '@yonder/core/assess';
 import type { Assessment } from '@yonder/core/assess';
+import { OCCASIONS } from '@yonder/core/domain';
 import type { Athlete, Case, Placement } from '@yonder/core/domain';
 import { renewedItem } from '@yonder/core/formats';
 import type { Reference } from '@yonder/core/reference';
@@ -14,17 +15,20 @@ import { athleteRow, only, placementRow } from './rows.ts';
 import type { Story } from './rows.ts';
 import { groupBy, loadStories } from './stories.ts';
 
-/** An athlete's whole record as a case, with the routine in force. */
+/** An athlete's whole record as a case, with the routines in force in the order of their occasions. */
 export interface LoadedRecord {
   readonly athlete: RowOf<'athletes'>;
   readonly case: Case;
-  readonly routine: RowOf<'routines'> | null;
+  readonly routines: readonly RowOf<'routines'>[];
 }
 
 type ByKey<Row> = ReadonlyMap<string, readonly Row[]>;
 
-/** The routine in force, with the day of the last verdicts on it. */
-type InForce = RowOf<'routines'> & { readonly decidedOn: string | null };
+/** A routine in force, with the day of the last verdicts on it and how often a week it is meant. */
+type InForce = RowOf<'routines'> & {
+  readonly decidedOn: string | null;
+  readonly perWeek: number | null;
+};
 
 /** What happened to an item in a session, with what was scored in that session. */
 type DiaryRow = RowOf<'session_entries'> & Pick<RowOf<'sessions'>, 'provoked'>;
@@ -57,11 +61,15 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
     values,
   );
   const routines = await query<InForce>(
-    `SELECT DISTINCT ON (athlete_id) id, athlete_id AS "athleteId", number, mode, structure, request, items,
+    `SELECT DISTINCT ON (routines.athlete_id, occasion) routines.id, routines.athlete_id AS "athleteId", occasion, number, mode,
+            structure, sections, request, items,
             issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes, overrides,
-            (SELECT max(d.decided_on) FROM decisions d WHERE d.routine_id = routines.id AND d.decided_on <= :on) AS "decidedOn"
-     FROM routines WHERE practice_id = :practiceId AND athlete_id IN (:ids) AND issued_on <= :on
-     ORDER BY athlete_id, number DESC`,
+            (SELECT max(d.decided_on) FROM decisions d WHERE d.routine_id = routines.id AND d.decided_on <= :on) AS "decidedOn",
+            nullif(jsonb_array_length(o.days), 0) * o.times_per_day AS "perWeek"
+     FROM routines LEFT JOIN occasions o USING (athlete_id, occasion)
+     WHERE routines.practice_id = :practiceId AND athlete_id IN (:ids) AND issued_on <= :on
+       AND (o.ended_on IS NULL OR o.ended_on > :on)
+     ORDER BY routines.athlete_id, occasion, number DESC`,
     values,
   );
   const entries = await query<DiaryRow>(
@@ -149,10 +157,25 @@ function diaryOf(entries: readonly DiaryRow[]): unknown[] {
   }));
 }
 
+/** A routine in force as a case holds it, with the set-ups that its drills have today. */
+function issuedOf(reference: Reference, row: InForce): object {
+  return {
+    issued: row.issuedOn,
+    decided: row.decidedOn,
+    mode: row.mode,
+    schools: row.request.schools,
+    occasion: row.occasion,
+    ...(row.perWeek === null ? {} : { perWeek: row.perWeek }),
+    items: row.items.map((item) => renewedItem(reference, item).item),
+  };
+}
+
 /** One athlete's case from the rows, with the practice's figures in it: what travels to a browser, a thread or a file. */
 function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: string): LoadedRecord {
   const own = <Row>(rows: ByKey<Row>) => rows.get(story.athlete.id) ?? [];
-  const routine = own(visits.routines)[0] ?? null;
+  const place = ({ occasion }: InForce) => OCCASIONS.indexOf(occasion);
+  const routines = [...own(visits.routines)].sort((a, b) => place(a) - place(b));
+  const [routine = null, ...others] = routines.map((row) => issuedOf(practice.reference, row));
   const { figures, painLimits } = practice;
   const chosen = optionsOf(story.choices.filter((row) => row.endedOn === null));
   const document = {
@@ -185,19 +208,12 @@ function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: st
       })),
     })),
     request: { minutes: story.athlete.minutes, kit: story.athlete.kit },
-    routine: routine
-      ? {
-          issued: routine.issuedOn,
-          decided: routine.decidedOn,
-          mode: routine.mode,
-          schools: routine.request.schools,
-          items: routine.items.map((item) => renewedItem(practice.reference, item).item),
-        }
-      : null,
+    routine,
+    others,
     diary: diaryOf(own(visits.entries)),
     checkIns: own(visits.checkIns).map(({ date, sore }) => ({ date, sore })),
   };
-  return { athlete: story.athlete, case: caseSchema.parse(document), routine };
+  return { athlete: story.athlete, case: caseSchema.parse(document), routines };
 }
 
 /** Records of athletes of the practice (of all, when no ids are given) as of a day, in a bounded number of queries. */

@@ -30,8 +30,9 @@ async function caseJson(deps: Deps, unit: Unit, athleteId: string, on: string): 
   const revision = revisionOf(unit, await needAthlete(unit, athleteId), on);
   const known = deps.cases.get(revision);
   if (known !== undefined) return known;
-  const { case: input, routine } = await loadRecord(unit, athleteId, on);
-  const answer: AthleteCase = { case: input, routineId: routine?.id ?? null, revision };
+  const { case: input, routines } = await loadRecord(unit, athleteId, on);
+  const routineIds = Object.fromEntries(routines.map(({ occasion, id }) => [occasion, id]));
+  const answer: AthleteCase = { case: input, routineIds, revision };
   const json = JSON.stringify(answer);
   deps.cases.set(revision, json);
   return json;

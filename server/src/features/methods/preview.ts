@@ -1,3 +1,4 @@
+import { atOccasion } from '@yonder/core/domain';
 import type { MethodEffect } from '@yonder/core/contracts';
 import type { BuildReport } from '@yonder/core/builder';
 import { schoolFaults } from '@yonder/core/formats';
@@ -68,7 +69,11 @@ export async function previewMethod({ compute }: Deps, unit: Unit, input: Previe
       : { ...practice.schools, ...changed(own(id)) };
   };
   const inForce = records.flatMap((record) =>
-    record.routine ? [{ ...record, routine: record.routine }] : [],
+    record.routines.map((routine) => ({
+      ...record,
+      case: atOccasion(record.case, routine.occasion),
+      routine,
+    })),
   );
   return new Sent(async (response) => {
     const gone = new AbortController();

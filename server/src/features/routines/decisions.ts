@@ -1,4 +1,5 @@
 import type { Decide, Decided } from '@yonder/core/contracts';
+import { assessedAt } from '@yonder/core/assess';
 import { sameJson } from '@yonder/core/domain';
 import { applyVerdicts, decideProgress } from '@yonder/core/progress';
 import type { Decision } from '@yonder/core/progress';
@@ -52,7 +53,8 @@ export async function decide(deps: Deps, unit: Unit, athleteId: string, input: D
   checkWorkingDay('$.on', input.on, unit.today);
   await needAthlete(unit, athleteId, true);
   const record = await loadRecord(unit, athleteId, input.on);
-  const current = record.routine;
+  const asked = await unit.rows.routines.one({ id: input.routineId, athleteId });
+  const current = record.routines.find((row) => row.occasion === asked?.occasion);
   if (!current || current.id !== input.routineId)
     throw new ApiProblem('version-conflict', { current: current ? routineRow(current) : null });
   const place = (item: string) => current.items.findIndex((own) => own.id === item);
@@ -61,15 +63,24 @@ export async function decide(deps: Deps, unit: Unit, athleteId: string, input: D
       place(v.item) < 0 ? [{ path: `$.verdicts[${i}].item`, message: 'not an item of this routine' }] : [],
     ),
   );
-  const assessment = await assessRecord(deps, unit, record);
+  const assessment = assessedAt(await assessRecord(deps, unit, record), current.occasion);
   const { decisions } = decideProgress(assessment);
   const verdicts = input.verdicts.map(({ item, ...verdict }) => ({ index: place(item), ...verdict }));
   const items = applyVerdicts(assessment, decisions, verdicts) as IdentifiedItem[];
   if (items.length > 0) await passDoor(unit, record, items, input.on, { schools: current.request.schools });
   await keepVerdicts(unit, { ...current, athleteId }, input, (item) => decisions[place(item)]);
   if (items.length === 0 || sameJson(items, current.items)) return { routine: null };
-  const { mode, structure, request } = current;
-  const version = { id: idWithin(input.id, 'version'), on: input.on, mode, structure, request, items };
+  const { mode, structure, request, occasion, sections } = current;
+  const version = {
+    id: idWithin(input.id, 'version'),
+    on: input.on,
+    occasion,
+    sections,
+    mode,
+    structure,
+    request,
+    items,
+  };
   const reasons = reasonsOf(assessment, request, items);
   // What was issued against a rule with a reason goes on under that reason while its item does.
   const overrides = current.overrides.filter((own) => items.some((item) => item.id === own.item));

@@ -5,12 +5,16 @@ import {
   draftRowSchema,
   idSchema,
   issueRoutineSchema,
+  occasionListSchema,
+  occasionRowSchema,
   pageOf,
   pageQuerySchema,
+  putOccasionSchema,
   routineRowSchema,
   saveDraftSchema,
   versionQuerySchema,
 } from '@yonder/core/contracts';
+import { occasionSchema } from '@yonder/core/schemas';
 import { z } from 'zod';
 import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
@@ -18,10 +22,12 @@ import type { Endpoint } from '../../http/endpoint.ts';
 import { streamBuild } from './building.ts';
 import { decide, decidedBefore } from './decisions.ts';
 import { discardDraft, readDraft, saveDraft } from './drafts.ts';
+import { listOccasions, putOccasion } from './occasions.ts';
 import { printRoutine } from './printing.ts';
 import { issueRoutine, listRoutines, needRoutine, routineRow } from './versions.ts';
 
 const athlete = z.strictObject({ athleteId: idSchema });
+const ofOccasion = z.strictObject({ athleteId: idSchema, occasion: occasionSchema });
 const routine = z.strictObject({ routineId: idSchema });
 
 function versionEndpoints(deps: Deps): Endpoint[] {
@@ -96,6 +102,36 @@ function versionEndpoints(deps: Deps): Endpoint[] {
   ];
 }
 
+function occasionEndpoints(): Endpoint[] {
+  return [
+    endpoint({
+      id: 'listOccasions',
+      tag: 'routine',
+      method: 'get',
+      path: '/athletes/:athleteId/occasions',
+      summary: 'What is in force and being edited for each occasion, and how often it is meant',
+      least: 'read-only',
+      audits: 'occasions.read',
+      params: athlete,
+      response: occasionListSchema,
+      handler: ({ unit, params }) => listOccasions(unit, params.athleteId),
+    }),
+    endpoint({
+      id: 'putOccasion',
+      tag: 'routine',
+      method: 'put',
+      path: '/athletes/:athleteId/occasions/:occasion',
+      summary: 'How often an occasion is meant, and whether its routine is in force',
+      least: 'clinician',
+      audits: 'occasion.put',
+      params: ofOccasion,
+      body: putOccasionSchema,
+      response: occasionRowSchema,
+      handler: ({ unit, params, body }) => putOccasion(unit, params.athleteId, params.occasion, body),
+    }),
+  ];
+}
+
 function draftEndpoints(deps: Deps): Endpoint[] {
   return [
     endpoint({
@@ -116,45 +152,44 @@ function draftEndpoints(deps: Deps): Endpoint[] {
       id: 'readDraft',
       tag: 'routine',
       method: 'get',
-      path: '/athletes/:athleteId/draft',
-      summary: 'The routine being edited',
+      path: '/athletes/:athleteId/drafts/:occasion',
+      summary: 'The routine being edited for an occasion',
       least: 'read-only',
       audits: 'draft.read',
-      params: athlete,
+      params: ofOccasion,
       response: draftRowSchema,
-      handler: ({ unit, params }) => readDraft(unit, params.athleteId),
+      handler: ({ unit, params }) => readDraft(unit, params),
     }),
     endpoint({
       id: 'saveDraft',
       tag: 'routine',
       method: 'put',
-      path: '/athletes/:athleteId/draft',
+      path: '/athletes/:athleteId/drafts/:occasion',
       summary: 'Keep the routine being edited',
       least: 'clinician',
       audits: 'draft.save',
-      params: athlete,
+      params: ofOccasion,
       body: saveDraftSchema,
       response: draftRowSchema,
-      handler: ({ unit, params, body: { version, ...draft } }) =>
-        saveDraft(unit, params.athleteId, draft, version),
+      handler: ({ unit, params, body: { version, ...draft } }) => saveDraft(unit, params, draft, version),
     }),
     endpoint({
       id: 'discardDraft',
       tag: 'routine',
       method: 'delete',
-      path: '/athletes/:athleteId/draft',
+      path: '/athletes/:athleteId/drafts/:occasion',
       summary: 'Discard the routine being edited',
       least: 'clinician',
       audits: 'draft.discard',
       status: 204,
-      params: athlete,
+      params: ofOccasion,
       query: versionQuerySchema,
-      handler: ({ unit, params, query }) => discardDraft(unit, params.athleteId, query.version),
+      handler: ({ unit, params, query }) => discardDraft(unit, params, query.version),
     }),
   ];
 }
 
 /** Routine and Progress: draft, issued versions, handout, decisions. */
 export function routineEndpoints(deps: Deps): Endpoint[] {
-  return [...versionEndpoints(deps), ...draftEndpoints(deps)];
+  return [...versionEndpoints(deps), ...occasionEndpoints(), ...draftEndpoints(deps)];
 }

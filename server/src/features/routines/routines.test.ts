@@ -34,7 +34,7 @@ describe('issuing', () => {
     [{ ...ROCK, sets: 0 }, '$.items[0].sets'],
     [{ ...ROCK, colour: 'teal' }, '$.items[0]'],
     [{ ...ROCK, tempo: 'slowly' }, '$.items[0].tempo'],
-    [{ ...ROCK, circuit: { id: 'a', rounds: 1 } }, '$.items[0].circuit.rounds'],
+    [{ ...ROCK, circuit: { id: 'a', rounds: 0 } }, '$.items[0].circuit.rounds'],
   ])('refuses %o at %s and stores nothing', async (item, path) => {
     const { id } = await addAthlete(north);
     const response = await issue(north, id, TODAY, [item]).expect(400);
@@ -65,13 +65,16 @@ describe('issuing', () => {
   it('throws the draft away that it came from', async () => {
     const { id } = await addAthlete(north);
     const draft = { request: {}, structure: 'short-minimum', items: [ROCK], version: null };
-    await north.put(`/athletes/${id}/draft`, draft).expect(200);
-    expect((await north.get(`/athletes/${id}/draft`)).body).toMatchObject({
+    await north.put(`/athletes/${id}/drafts/before-training`, draft).expect(200);
+    expect((await north.get(`/athletes/${id}/drafts/before-training`)).body).toMatchObject({
       version: 1,
       draft: { items: [{ drill: ROCK.drill }] },
     });
     await issue(north, id, TODAY).expect(201);
-    expect((await north.get(`/athletes/${id}/draft`)).body).toEqual({ draft: null, version: null });
+    expect((await north.get(`/athletes/${id}/drafts/before-training`)).body).toEqual({
+      draft: null,
+      version: null,
+    });
   });
 });
 
@@ -146,7 +149,7 @@ describe('the handout', () => {
     expect(read).toContain('Left 3 sets of 8 repetitions; right 2 sets of 8 repetitions');
     expect(read).toContain('holding each for 3 slow breaths');
     expect(read).toContain('then the same again the other way round');
-    expect(read).toContain('one round of 3');
+    expect(read).toContain('in a circuit of 3 rounds');
   });
   it('carries the stricter limit of the growing and the handling of a precaution', async () => {
     const { id } = await addAthlete(north, { birthDate: '2011-01-01' });

@@ -6,6 +6,8 @@ import type {
   PageQuery,
   RoutineRow,
 } from '@yonder/core/contracts';
+import { occasionOf } from '@yonder/core/domain';
+import type { Occasion } from '@yonder/core/domain';
 import { routineSeconds } from '@yonder/core/dose';
 import { caseFaults, itemsFaults } from '@yonder/core/formats';
 import { routineChanges, withOrigins } from '@yonder/core/routine';
@@ -20,20 +22,36 @@ import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
 import { needAthlete } from '../athletes/stories.ts';
 import { passDoor, weighOverrides } from './door.ts';
+import { backInForce } from './occasions.ts';
 import { reasonsOf } from './why.ts';
 
 /** A version as the API shows it. */
 export function routineRow(row: RowOf<'routines'>): RoutineRow {
-  const { id, number, issuedOn, issuedBy, mode, structure, items, totalSeconds, findings, reasons } = row;
+  const {
+    id,
+    occasion,
+    sections,
+    number,
+    issuedOn,
+    issuedBy,
+    mode,
+    structure,
+    items,
+    totalSeconds,
+    findings,
+    reasons,
+  } = row;
   const { changes, overrides, request } = row;
   return {
     id,
+    occasion,
     number,
     issuedOn,
     issuedBy,
     mode,
     structure,
     schools: request.schools,
+    sections,
     items,
     totalSeconds,
     findings,
@@ -43,24 +61,31 @@ export function routineRow(row: RowOf<'routines'>): RoutineRow {
   };
 }
 
-/** A page of an athlete's issued versions, newest first. */
+/** A page of an athlete's issued versions of all occasions, newest first. */
 export async function listRoutines(
   unit: Unit,
   athleteId: string,
   page: PageQuery,
 ): Promise<Page<RoutineRow>> {
   await needAthlete(unit, athleteId);
-  const before = Number(cursorOf(page, 1)?.[0] ?? Number.MAX_SAFE_INTEGER);
-  const numbers = await unit.query<{ id: string }>(
-    `SELECT id FROM routines WHERE practice_id = :practiceId AND athlete_id = :athleteId AND number < :before
-     ORDER BY number DESC LIMIT :limit`,
-    { practiceId: unit.practiceId, athleteId, before: before || 0, limit: page.limit + 1 },
+  const [day = null, number = null, after = null] = cursorOf(page, 3) ?? [];
+  const found = await unit.query<{ id: string }>(
+    `SELECT id FROM routines WHERE practice_id = :practiceId AND athlete_id = :athleteId
+       AND (:day IS NULL OR (issued_on, number, id) < (CAST(:day AS date), CAST(:number AS integer), CAST(:after AS uuid)))
+     ORDER BY issued_on DESC, number DESC, id DESC LIMIT :limit`,
+    { practiceId: unit.practiceId, athleteId, day, number, after, limit: page.limit + 1 },
   );
   const rows = await unit.rows.routines.all(
-    { id: numbers.map((row) => row.id) },
-    { sort: [['number', 'DESC']] },
+    { id: found.map((row) => row.id) },
+    {
+      sort: [
+        ['issuedOn', 'DESC'],
+        ['number', 'DESC'],
+        ['id', 'DESC'],
+      ],
+    },
   );
-  return pageOfRows(rows, page, (row) => [String(row.number)], routineRow);
+  return pageOfRows(rows, page, (row) => [row.issuedOn, String(row.number), row.id], routineRow);
 }
 
 /** A routine of the practice; 404 otherwise. */
@@ -74,6 +99,8 @@ export async function needRoutine(unit: Unit, id: string): Promise<RowOf<'routin
 export interface NewVersion {
   readonly id: string;
   readonly on: string;
+  readonly occasion: Occasion;
+  readonly sections: RowOf<'routines'>['sections'];
   readonly mode: RoutineRow['mode'];
   readonly structure: string;
   readonly request: RowOf<'routines'>['request'];
@@ -84,19 +111,23 @@ export interface NewVersion {
   readonly decidedBatch: string | null;
 }
 
-/** Stores the next version with what it answered, why each drill is in and what changed; the athlete must be held. */
+/** Stores the next version of its occasion with what it answered, why each drill is in and what changed; the athlete must be held. */
 export async function storeVersion(
   unit: Unit,
   athleteId: string,
   { reference, report }: Assessment,
   version: NewVersion,
 ): Promise<RowOf<'routines'>> {
-  const newest = await unit.rows.routines.one({ athleteId }, { sort: [['number', 'DESC']] });
+  const { occasion, sections } = version;
+  const newest = await newestOf(unit, athleteId, occasion);
   const before = newest?.items ?? [];
+  await backInForce(unit, athleteId, occasion);
   const items = withOrigins(reference, before, version.items) as IdentifiedItem[];
   return unit.rows.routines.insert({
     id: version.id,
     athleteId,
+    occasion,
+    sections,
     number: (newest?.number ?? 0) + 1,
     mode: version.mode,
     structure: version.structure,
@@ -135,9 +166,14 @@ function checkVersion(reference: Assessment['reference'], input: IssueRoutine): 
   ]);
 }
 
+/** The newest version of an occasion, whenever it was issued; null when there is none. */
+function newestOf(unit: Unit, athleteId: string, occasion: Occasion): Promise<RowOf<'routines'> | null> {
+  return unit.rows.routines.one({ athleteId, occasion }, { sort: [['number', 'DESC']] });
+}
+
 /** Throws when a version would be older than the one before it. */
-async function checkIssueDay(unit: Unit, athleteId: string, on: string): Promise<void> {
-  const newest = await unit.rows.routines.one({ athleteId }, { sort: [['number', 'DESC']] });
+async function checkIssueDay(unit: Unit, athleteId: string, occasion: Occasion, on: string): Promise<void> {
+  const newest = await newestOf(unit, athleteId, occasion);
   const before = newest && on < newest.issuedOn;
   refuse(
     before ? [{ path: '$.on', message: `before version ${newest.number}, issued ${newest.issuedOn}` }] : [],
@@ -155,7 +191,8 @@ export async function issueRoutine(
   const { reference } = await unit.practice();
   checkVersion(reference, input);
   await needAthlete(unit, athleteId, true);
-  await checkIssueDay(unit, athleteId, input.on);
+  const occasion = occasionOf(input);
+  await checkIssueDay(unit, athleteId, occasion, input.on);
   const record = await loadRecord(unit, athleteId, input.on);
   const { mode, request, items } = input;
   refuse(
@@ -165,8 +202,8 @@ export async function issueRoutine(
   const assessment = await assessRecord(deps, unit, record);
   const overrides = weighOverrides(assessment, { ...request, mode }, items, input.overrides, unit.actor.name);
   const reasons = reasonsOf(assessment, request, items);
-  const version = { ...input, reasons, overrides, decidedBatch: null };
+  const version = { ...input, occasion, reasons, overrides, decidedBatch: null };
   const row = await storeVersion(unit, athleteId, assessment, version);
-  await unit.rows.routine_drafts.drop({ athleteId });
+  await unit.rows.routine_drafts.drop({ athleteId, occasion });
   return routineRow(row);
 }

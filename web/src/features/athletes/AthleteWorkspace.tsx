@@ -1,8 +1,7 @@
 import { Alert, Loader } from '@mantine/core';
-import { REGIONS } from '@yonder/core/domain';
-import type { Region } from '@yonder/core/domain';
-import { ageInYears } from '@yonder/core/domain';
-import { assessCase } from '@yonder/core/assess';
+import { ageInYears, atOccasion, inForceOf, OCCASIONS, occasionOf, REGIONS } from '@yonder/core/domain';
+import type { Occasion, Region } from '@yonder/core/domain';
+import { assessCase, assessedAt } from '@yonder/core/assess';
 import { useMemo } from 'react';
 import { Outlet, useParams, useSearchParams } from 'react-router';
 import { errorText } from '../../app/api.ts';
@@ -20,14 +19,19 @@ import type { Workspace } from './WorkspaceContext.tsx';
 
 const JOINTS = REGIONS.filter((region) => region !== 'whole-body');
 
+function isOccasion(value: string | null): value is Occasion {
+  return OCCASIONS.some((occasion) => occasion === value);
+}
+
 function isRegion(value: string | null): value is Region {
   return JOINTS.some((region) => region === value);
 }
 
-/** The working date and region live in the address, so that a link shows the same thing again. */
+/** Working date, region and occasion live in the address, so that a link shows the same thing again. */
 function useWorkspacePlace() {
   const [search, setSearch] = useSearchParams();
   const region = search.get('region');
+  const occasion = search.get('for');
   const on = search.get('on') ?? today();
   const set = (key: string, value: string) =>
     setSearch(
@@ -40,6 +44,8 @@ function useWorkspacePlace() {
   return {
     on: /^\d{4}-\d{2}-\d{2}$/.test(on) ? on : today(),
     region: isRegion(region) ? region : ('ankle-foot' as const),
+    occasion: isOccasion(occasion) ? occasion : null,
+    chooseOccasion: (next: Occasion) => set('for', next),
     selectRegion: (next: Region) => set('region', next),
     selectDay: (day: string) => set('on', day),
   };
@@ -81,11 +87,20 @@ export function AthleteWorkspace() {
   const athlete = useAthleteQuery(athleteId);
   const loaded = useAthleteCaseQuery({ athleteId, on: place.on });
   const record = loaded.data;
-  const judged = useMemo(() => {
-    if (!record) return null;
-    const subject = { revision: record.revision, case: record.case };
-    return { subject, assessment: assessCase(bundled, record.case) };
-  }, [bundled, record]);
+  const judged = useMemo(() => (record ? assessCase(bundled, record.case) : null), [bundled, record]);
+  const atHand = useMemo(() => {
+    if (!record || !judged) return null;
+    const [first] = inForceOf(record.case);
+    const occasion = place.occasion ?? (first ? occasionOf(first) : 'before-training');
+    const own = atOccasion(record.case, occasion);
+    return {
+      occasion,
+      case: own,
+      assessment: assessedAt(judged, occasion),
+      subject: { revision: `${record.revision}/${occasion}`, case: own },
+      routineId: record.routineIds[occasion] ?? null,
+    };
+  }, [record, judged, place.occasion]);
   const error = athlete.error ?? loaded.error;
   // What is on the page stays there while the server cannot be reached: nothing typed goes with it.
   if (error && (!athlete.data || !record)) {
@@ -95,13 +110,12 @@ export function AthleteWorkspace() {
       </Alert>
     );
   }
-  if (!athlete.data || !record || !judged) return <Loader m="xl" aria-label="Loading" />;
+  if (!athlete.data || !record || !atHand) return <Loader m="xl" aria-label="Loading" />;
   const workspace: Workspace = {
     athlete: athlete.data,
-    case: record.case,
-    ...judged,
-    report: judged.assessment.report,
-    routineId: record.routineId,
+    ...atHand,
+    report: atHand.assessment.report,
+    chooseOccasion: place.chooseOccasion,
     on: place.on,
     region: place.region,
     selectRegion: place.selectRegion,

@@ -1,7 +1,7 @@
 import { createContext, use } from 'react';
 import type { AthleteRow } from '@yonder/core/contracts';
 import type { Assessment } from '@yonder/core/assess';
-import type { Case, Region } from '@yonder/core/domain';
+import type { Case, Occasion, Region } from '@yonder/core/domain';
 import type { FindingsReport } from '@yonder/core/findings';
 import type { Subject } from '../../workers/protocol.ts';
 
@@ -15,6 +15,10 @@ export interface Workspace {
   readonly report: FindingsReport;
   /** The record as the workers are asked about it. */
   readonly subject: Subject;
+  /** What the routine at hand is for; it lives in the address. */
+  readonly occasion: Occasion;
+  readonly chooseOccasion: (occasion: Occasion) => void;
+  /** The version in force of that occasion. */
   readonly routineId: string | null;
   /** Working date, an ISO day; everything is judged as of it. */
   readonly on: string;

@@ -2,6 +2,7 @@ import { Alert, Button, Group, Radio, Select, Text, TextInput, Title } from '@ma
 import type { RoutineItem } from '@yonder/core/domain';
 import { applyVerdicts, decideProgress, isFirm, waitingItems } from '@yonder/core/progress';
 import type { Decision, Verdict } from '@yonder/core/progress';
+import { isLine } from '@yonder/core/reference';
 import {
   amountText,
   DECISION_LABEL,
@@ -21,6 +22,7 @@ import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { Occasions } from '../routine/Occasions.tsx';
 import { useDecideMutation } from '../routine/routineEndpoints.ts';
 import { NextDay } from './NextDay.tsx';
 import { NextVersion } from './NextVersion.tsx';
@@ -161,17 +163,22 @@ export function ProgressPage() {
   const items = assessment.standing.routine?.items ?? [];
   if (!routineId || items.length === 0) {
     return (
-      <Text className={`card ${classes.empty}`}>
-        No routine is in force as of {dayText(on)}.{' '}
-        <Link to={{ pathname: '../routine', search }} relative="path">
-          Build and issue one.
-        </Link>
-      </Text>
+      <>
+        <Occasions more={false} />
+        <Text className={`card ${classes.empty}`}>
+          No routine is in force as of {dayText(on)}.{' '}
+          <Link to={{ pathname: '../routine', search }} relative="path">
+            Build and issue one.
+          </Link>
+        </Text>
+      </>
     );
   }
   const all = decisions.map((decision, index) => typed.value[items[index]?.id ?? ''] ?? preset(decision));
   const open = all.filter(isOpen).length;
-  const verdicts = verdictsOf(all);
+  const isDrill = (index: number) => !isLine(items[index]?.drill ?? '');
+  const verdicts = verdictsOf(all).filter(({ index }) => isDrill(index));
+  const drills = items.filter((_, index) => isDrill(index)).length;
   const waiting = new Set(waitingItems(assessment.standing, decisions));
   const send = () => {
     const body = {
@@ -186,6 +193,7 @@ export function ProgressPage() {
   return (
     <div className={classes.page}>
       <div className={classes.main}>
+        <Occasions more={false} />
         <Title order={2} size={20}>
           What should happen to each drill
         </Title>
@@ -193,7 +201,7 @@ export function ProgressPage() {
         <Text size="sm" c="var(--muted)">
           {waiting.size === 0
             ? 'Nothing is waiting: nobody trained since the last decisions.'
-            : `${waiting.size} of ${items.length} wait for your word. Where the evidence is weak nothing is preset.`}
+            : `${waiting.size} of ${drills} wait for your word. Where the evidence is weak nothing is preset.`}
         </Text>
         {decided ? (
           <Alert
@@ -212,10 +220,10 @@ export function ProgressPage() {
           <ol className={classes.list} aria-label="Decisions">
             {decisions.map((decision, index) => {
               const before = items[index];
-              if (!before) return null;
+              if (!before || !isDrill(index)) return null;
               return (
                 <DecisionCard
-                  key={`${decision.drill}/${decision.side}`}
+                  key={before.id ?? `${decision.drill}/${decision.side}`}
                   decision={decision}
                   before={before}
                   choice={all[index] ?? preset(decision)}
@@ -233,7 +241,7 @@ export function ProgressPage() {
           </Text>
           <Allowed least="clinician">
             <Button loading={isLoading} disabled={open > 0} onClick={send}>
-              {open > 0 ? `${open} to answer` : `Record ${decisions.length} decisions`}
+              {open > 0 ? `${open} to answer` : `Record ${drills} decisions`}
             </Button>
           </Allowed>
         </Group>

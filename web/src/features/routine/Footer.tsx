@@ -20,6 +20,7 @@ import { OverridesDialog, reasonsKey } from './OverridesDialog.tsx';
 import classes from './Routine.module.css';
 import { useIssueRoutineMutation } from './routineEndpoints.ts';
 import { totalsOf } from './totals.ts';
+import { draftName } from './useDraft.ts';
 import { useEdit } from './useEdit.ts';
 import type { Totals } from './totals.ts';
 
@@ -127,7 +128,7 @@ export function Footer({
 }: Props) {
   const reference = useReference();
   const dispatch = useAppDispatch();
-  const { athlete, on } = useWorkspace();
+  const { athlete, on, occasion } = useWorkspace();
   const [issue, { isLoading, error }] = useIssueRoutineMutation();
   const totals = totalsOf(reference, draft.structure, draft.items);
   const over = totals.seconds - minutes * 60;
@@ -135,16 +136,17 @@ export function Footer({
   const [asking, setAsking] = useState<readonly Check[] | null>(null);
   const send = (overrides: OverrideInput[]) => {
     setAsking(null);
-    const { request, structure, items } = draft;
-    const body = { on, mode: request.mode, structure, request, items, overrides };
+    const { request, structure, sections, items } = draft;
+    const body = { on, occasion, mode: request.mode, structure, sections, request, items, overrides };
     // The server ends the draft with the issue: a change still on its way would bring it back.
     settled()
       .then(() => issue({ athleteId: athlete.id, body }).unwrap())
       .then(
         (row) => {
-          forget(`draft/${athlete.id}`);
-          forget(reasonsKey(athlete.id));
-          dispatch(opened({ athleteId: athlete.id, draft: null }));
+          const of = draftName(athlete.id, occasion);
+          forget(`draft/${of}`);
+          forget(reasonsKey(of));
+          dispatch(opened({ of, draft: null }));
           notifications.show({ message: `Version ${row.number} is issued.` });
         },
         () => undefined, // shown beside the button

@@ -7,6 +7,7 @@ import { useState } from 'react';
 import type { FormEvent } from 'react';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
+import { draftName } from './useDraft.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 
 interface Props {
@@ -23,14 +24,14 @@ interface Props {
 }
 
 /** Where the reasons are kept on the device until the version is issued. */
-export const reasonsKey = (athleteId: string): string => `overrides/${athleteId}`;
+export const reasonsKey = (draft: string): string => `overrides/${draft}`;
 
 /** A version that goes against a rule asks why, rule by rule; the reasons stand wherever the version is shown. */
 export function OverridesDialog({ checks, draft, number, onIssue, onClose }: Props) {
   const reference = useReference();
-  const { athlete } = useWorkspace();
+  const { athlete, occasion } = useWorkspace();
   const { value: whys, set } = useKeptState<Record<string, string>>(
-    reasonsKey(athlete.id),
+    reasonsKey(draftName(athlete.id, occasion)),
     'Reasons for a version',
     {},
   );

@@ -1,9 +1,9 @@
 import { Alert, Button, Group, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import type { BuildReport } from '@yonder/core/builder';
-import type { Draft, RoutineRow } from '@yonder/core/contracts';
-import { sameJson } from '@yonder/core/domain';
-import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
+import type { AthleteRow, Draft, RoutineRow } from '@yonder/core/contracts';
+import { OCCASION_MODE, sameJson } from '@yonder/core/domain';
+import type { BuildRequest, Case, Occasion, RoutineItem } from '@yonder/core/domain';
 import { duration, infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
 import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -21,12 +21,13 @@ import { draftOf } from './draftOf.ts';
 import type { NewDraft } from './draftOf.ts';
 import { redone, requestChanged, undone } from './draftSlice.ts';
 import { Footer } from './Footer.tsx';
+import { Occasions } from './Occasions.tsx';
 import { ItemWhy } from './ItemWhy.tsx';
 import { DraftConflictNote } from './DraftConflictNote.tsx';
 import { NotAsked } from './NotAsked.tsx';
 import { Refit } from './Refit.tsx';
 import classes from './Routine.module.css';
-import { useRoutinesQuery } from './routineEndpoints.ts';
+import { useVersions } from './useVersions.ts';
 import { SaveTemplate, TemplatePicker } from './Templates.tsx';
 import { useBuilder } from './useBuilder.ts';
 import { useDraft } from './useDraft.ts';
@@ -87,12 +88,33 @@ function Sharpen({ report }: { report: BuildReport | null }) {
   );
 }
 
+/** What is asked for at first for an occasion: its mode, and the minutes that the athlete has for that. */
+function usualRequest(
+  request: BuildRequest,
+  occasion: Occasion,
+  { minutes, minutesBuild, minutesRestore }: AthleteRow,
+): BuildRequest {
+  const mode = OCCASION_MODE[occasion];
+  const usual = { prepare: minutes, build: minutesBuild ?? minutes, restore: minutesRestore ?? minutes };
+  const called = occasion === 'called-in' || occasion === 'between-efforts';
+  return {
+    ...request,
+    mode,
+    minutes: called ? CALLED_MINUTES : usual[mode],
+    structure: called ? 'rapid-ready' : request.structure,
+  };
+}
+
+/** Minutes there are at short notice, until it is said otherwise. */
+const CALLED_MINUTES = 5;
+
 function useRequest(
   draft: Draft | null,
   input: Case,
 ): [BuildRequest, (change: Partial<BuildRequest>) => void] {
   const dispatch = useAppDispatch();
-  const [own, setOwn] = useState<BuildRequest>(input.request);
+  const { athlete, occasion } = useWorkspace();
+  const [own, setOwn] = useState<BuildRequest>(() => usualRequest(input.request, occasion, athlete));
   const change = (part: Partial<BuildRequest>) => {
     setOwn((current) => ({ ...current, ...part }));
     if (draft) dispatch(requestChanged(part));
@@ -102,7 +124,7 @@ function useRequest(
 
 function copyOf(routine: RoutineRow, input: Case): NewDraft {
   const request = { ...input.request, mode: routine.mode, schools: routine.schools };
-  return { request, structure: routine.structure, items: routine.items };
+  return { request, structure: routine.structure, sections: routine.sections, items: routine.items };
 }
 
 /** How well the routine as it stands is proven; nothing once it differs from what was built. */
@@ -325,14 +347,25 @@ function useUndoKeys(): void {
   );
 }
 
-/** Routine: built, explained, checked, edited and issued; the versions until then. */
+/** Routine, for one occasion after the other. */
 export function RoutinePage() {
+  const { occasion } = useWorkspace();
+  return (
+    <>
+      <Occasions more />
+      <OneRoutine key={occasion} />
+    </>
+  );
+}
+
+/** The routine of an occasion: built, explained, checked, edited and issued; the versions until then. */
+function OneRoutine() {
   const reference = useReference();
-  const { athlete, case: input, report: findings, subject } = useWorkspace();
+  const { athlete, occasion, case: input, report: findings, subject } = useWorkspace();
   const edit = useEdit();
-  const kept = useDraft(athlete.id);
+  const kept = useDraft(athlete.id, occasion);
   const { draft, ready, conflict, choose } = kept;
-  const { data: routines } = useRoutinesQuery(athlete.id);
+  const routines = useVersions();
   const [request, changeRequest] = useRequest(draft, input);
   const [picked, setPicked] = useState<string | null>(null);
   const [note, setNote] = useState('');

@@ -3,7 +3,10 @@ import type { Draft } from '@yonder/core/contracts';
 import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
 
 /** A draft whose items have no identity yet; editing gives it to them. */
-export type NewDraft = Omit<Draft, 'items'> & { items: readonly RoutineItem[] };
+export type NewDraft = Pick<Draft, 'request' | 'structure'> & {
+  readonly sections?: Draft['sections'];
+  readonly items: readonly RoutineItem[];
+};
 
 /** The routine of a report as something to edit; null when there is none. */
 export function draftOf(report: BuildReport, request: BuildRequest): NewDraft | null {

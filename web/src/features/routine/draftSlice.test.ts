@@ -30,9 +30,11 @@ const item = (drill: string, sets = 2): Draft['items'][0] => ({
 const draft = (...items: Draft['items']) => ({
   request: requestSchema.parse({}),
   structure: 'short-minimum',
+  sections: [],
+  left: [],
   items,
 });
-const start = draftReducer(undefined, opened({ athleteId: 'a', draft: draft(item('one'), item('two')) }));
+const start = draftReducer(undefined, opened({ of: 'a', draft: draft(item('one'), item('two')) }));
 const drills = (state: DraftState) => state.draft?.items.map((i) => `${i.drill}×${i.sets}`);
 
 describe('editing a routine', () => {
@@ -93,7 +95,7 @@ describe('editing a routine', () => {
   });
   it('opening another athlete’s draft leaves nothing to undo', () => {
     const edited = draftReducer(start, itemChanged({ index: 0, change: { sets: 3 } }));
-    const state = draftReducer(edited, opened({ athleteId: 'b', draft: null }));
-    expect(state).toEqual({ athleteId: 'b', draft: null, past: [], future: [], typing: null });
+    const state = draftReducer(edited, opened({ of: 'b', draft: null }));
+    expect(state).toEqual({ of: 'b', draft: null, past: [], future: [], typing: null });
   });
 });

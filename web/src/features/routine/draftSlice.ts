@@ -1,19 +1,22 @@
 import { createSlice } from '@reduxjs/toolkit';
 import type { PayloadAction } from '@reduxjs/toolkit';
 import type { Draft } from '@yonder/core/contracts';
-import type { BuildRequest } from '@yonder/core/domain';
+import { isLine } from '@yonder/core/reference';
+import type { BuildRequest, Section } from '@yonder/core/domain';
 
 type Item = Draft['items'][number];
 
-/** What undo takes back and redo does again: the drills, and those left out. */
+/** What undo takes back and redo does again: the lines, their sections, and the drills left out. */
 interface Step {
   items: Item[];
+  sections: Section[];
   bans: string[];
 }
 
 /** The routine being edited, with what undo and redo need. Null until one is built, loaded or copied. */
 export interface DraftState {
-  athleteId: string | null;
+  /** Whose draft, for which occasion. */
+  of: string | null;
   draft: Draft | null;
   past: Step[];
   future: Step[];
@@ -25,9 +28,9 @@ const UNDO_STEPS = 100;
 /** Keys on one figure that follow each other this fast are one step: "15" is not 1 and then 15. */
 const TYPING_MS = 1500;
 
-const initialState: DraftState = { athleteId: null, draft: null, past: [], future: [], typing: null };
+const initialState: DraftState = { of: null, draft: null, past: [], future: [], typing: null };
 
-const stepOf = ({ items, request }: Draft): Step => ({ items, bans: request.bans });
+const stepOf = ({ items, sections, request }: Draft): Step => ({ items, sections, bans: request.bans });
 
 function remember(state: DraftState): void {
   if (!state.draft) return;
@@ -42,6 +45,7 @@ function goTo(state: DraftState, from: Step[], to: Step[]): void {
   if (!state.draft || !step) return;
   to.push(stepOf(state.draft));
   state.draft.items = step.items;
+  state.draft.sections = step.sections;
   state.draft.request.bans = step.bans;
   state.typing = null;
 }
@@ -51,7 +55,7 @@ const slice = createSlice({
   initialState,
   reducers: {
     /** Takes a draft over from the server, or clears it; nothing to undo. */
-    opened: (_state, { payload }: PayloadAction<{ athleteId: string; draft: Draft | null }>) => ({
+    opened: (_state, { payload }: PayloadAction<{ of: string; draft: Draft | null }>) => ({
       ...payload,
       past: [],
       future: [],
@@ -71,12 +75,13 @@ const slice = createSlice({
       state.draft.items = payload;
       state.draft.request.bans = state.draft.request.bans.filter((drill) => !added.has(drill));
     },
-    /** A drill taken out stays out when drills are chosen again, until it is let back. */
+    /** A drill taken out stays out when drills are chosen again, until it is let back or stands elsewhere. */
     itemRemoved: (state, { payload: { drill, left } }: PayloadAction<{ drill: string; left: Item[] }>) => {
       if (!state.draft) return;
       remember(state);
       const { request } = state.draft;
       state.draft.items = left;
+      if (isLine(drill) || left.some((item) => item.drill === drill)) return;
       request.bans = [...request.bans.filter((id) => id !== drill), drill];
       request.pins = request.pins.filter((id) => id !== drill);
     },
@@ -103,6 +108,17 @@ const slice = createSlice({
         );
       },
     },
+    /** Other sections, with the items as they then stand in them. */
+    sectionsChanged: (state, { payload }: PayloadAction<{ sections: Section[]; items: Item[] }>) => {
+      if (!state.draft) return;
+      remember(state);
+      state.draft.sections = payload.sections;
+      state.draft.items = payload.items;
+    },
+    /** A note left as it is, or taken up again. */
+    leftChanged: (state, { payload }: PayloadAction<Draft['left']>) => {
+      if (state.draft) state.draft.left = payload;
+    },
     requestChanged: (state, { payload }: PayloadAction<Partial<BuildRequest>>) => {
       if (state.draft) state.draft.request = { ...state.draft.request, ...payload };
     },
@@ -111,6 +127,16 @@ const slice = createSlice({
   },
 });
 
-export const { opened, built, itemsChanged, itemRemoved, itemChanged, requestChanged, undone, redone } =
-  slice.actions;
+export const {
+  opened,
+  built,
+  itemsChanged,
+  itemRemoved,
+  itemChanged,
+  sectionsChanged,
+  leftChanged,
+  requestChanged,
+  undone,
+  redone,
+} = slice.actions;
 export const draftReducer = slice.reducer;

@@ -1,10 +1,27 @@
-import type { Decide, Decided, Draft, DraftRow, IssueRoutine, RoutineRow } from '@yonder/core/contracts';
+import type {
+  Decide,
+  Decided,
+  Draft,
+  DraftRow,
+  IssueRoutine,
+  OccasionRow,
+  PutOccasion,
+  RoutineRow,
+} from '@yonder/core/contracts';
+import type { Occasion } from '@yonder/core/domain';
 import { allItems, api } from '../../app/api.ts';
 
 const issued = ['Routines' as const, 'Case' as const, 'Athletes' as const, 'Draft' as const];
 
 /** What is there once the draft was issued or thrown away. */
 export const NO_DRAFT: DraftRow = { draft: null, version: null };
+
+/** Whose draft, for which occasion. */
+interface DraftOf {
+  readonly athleteId: string;
+  readonly occasion: Occasion;
+}
+const draftUrl = ({ athleteId, occasion }: DraftOf) => `/athletes/${athleteId}/drafts/${occasion}`;
 
 const routinesApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -21,22 +38,32 @@ const routinesApi = api.injectEndpoints({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/routines`, creates: true, body }),
       invalidatesTags: (_result, error) => (error ? [] : issued),
     }),
-    draft: build.query<DraftRow, string>({
-      query: (athleteId) => `/athletes/${athleteId}/draft`,
+    occasions: build.query<OccasionRow[], string>({
+      query: (athleteId) => `/athletes/${athleteId}/occasions`,
+      transformResponse: ({ items }: { items: OccasionRow[] }) => items,
+      providesTags: ['Routines', 'Draft'],
+    }),
+    putOccasion: build.mutation<OccasionRow, DraftOf & { body: PutOccasion }>({
+      query: ({ athleteId, occasion, body }) => ({
+        url: `/athletes/${athleteId}/occasions/${occasion}`,
+        method: 'PUT',
+        body,
+      }),
+      invalidatesTags: issued,
+    }),
+    draft: build.query<DraftRow, DraftOf>({
+      query: (of) => draftUrl(of),
       providesTags: ['Draft'],
     }),
-    saveDraft: build.mutation<DraftRow, { athleteId: string; body: Draft & { version: number | null } }>({
-      query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/draft`, method: 'PUT', body }),
+    saveDraft: build.mutation<DraftRow, DraftOf & { body: Draft & { version: number | null } }>({
+      query: ({ body, ...of }) => ({ url: draftUrl(of), method: 'PUT', body }),
     }),
-    discardDraft: build.mutation<null, { athleteId: string; version: number }>({
-      query: ({ athleteId, version }) => ({
-        url: `/athletes/${athleteId}/draft?version=${version}`,
-        method: 'DELETE',
-      }),
+    discardDraft: build.mutation<null, DraftOf & { version: number }>({
+      query: ({ version, ...of }) => ({ url: `${draftUrl(of)}?version=${version}`, method: 'DELETE' }),
       // Known without asking: a draft that is begun meanwhile is not taken for another one's.
-      onQueryStarted: async ({ athleteId }, { dispatch, queryFulfilled }) => {
+      onQueryStarted: async ({ version: _version, ...of }, { dispatch, queryFulfilled }) => {
         await queryFulfilled.then(
-          () => dispatch(routinesApi.util.updateQueryData('draft', athleteId, () => NO_DRAFT)),
+          () => dispatch(routinesApi.util.updateQueryData('draft', of, () => NO_DRAFT)),
           () => undefined, // read again below
         );
       },
@@ -53,6 +80,8 @@ export const {
   useRoutinesQuery,
   useRoutineQuery,
   useIssueRoutineMutation,
+  useOccasionsQuery,
+  usePutOccasionMutation,
   useDraftQuery,
   useSaveDraftMutation,
   useDiscardDraftMutation,

@@ -1,7 +1,8 @@
 import { useDebouncedCallback } from '@mantine/hooks';
 import { draftSchema } from '@yonder/core/contracts';
 import type { Draft, DraftRow } from '@yonder/core/contracts';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Occasion } from '@yonder/core/domain';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { conflictOf, errorText } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
 import { forget, keep, keptAt } from '../../app/kept/store.ts';
@@ -16,6 +17,9 @@ import {
 
 const SAVE_AFTER_MS = 500;
 const RETRY_MS = 5000;
+
+/** The name under which a draft is known on the page and on the device. */
+export const draftName = (athleteId: string, occasion: Occasion): string => `${athleteId}/${occasion}`;
 
 /** A draft as this device holds it, and the stored version it was made on. */
 interface KeptDraft {
@@ -36,14 +40,15 @@ export interface DraftConflict {
 }
 
 /**
- * The draft of an athlete: loaded from the server once, kept on this device with every change and stored on the server a
+ * The draft of an athlete for an occasion: loaded from the server once, kept on this device with every change and stored on the server a
  * moment later, again and again until it answers. Returns the draft (null when there is none), whether loading is over, why
  * the last change is not stored, the choice to make when another one was stored meanwhile, a way to wait until all is, and one to throw it away.
  */
-export function useDraft(athleteId: string) {
+export function useDraft(athleteId: string, occasion: Occasion) {
+  const of = useMemo(() => ({ athleteId, occasion }), [athleteId, occasion]);
   const dispatch = useAppDispatch();
   const state = useAppSelector((root) => root.draft);
-  const { data, isFetching } = useDraftQuery(athleteId, { refetchOnMountOrArgChange: true });
+  const { data, isFetching } = useDraftQuery(of, { refetchOnMountOrArgChange: true });
   const [save] = useSaveDraftMutation();
   const [remove] = useDiscardDraftMutation();
   const [problem, setProblem] = useState<string | null>(null);
@@ -51,8 +56,9 @@ export function useDraft(athleteId: string) {
   const version = useRef<number | null>(null);
   const stored = useRef<string>('');
   const queue = useRef<Promise<unknown>>(Promise.resolve());
-  const own = state.athleteId === athleteId;
-  const key = `draft/${athleteId}`;
+  const name = draftName(athleteId, occasion);
+  const own = state.of === name;
+  const key = `draft/${name}`;
 
   useEffect(() => {
     if (!data || isFetching) return;
@@ -61,15 +67,15 @@ export function useDraft(athleteId: string) {
     const kept = keptDraft(key);
     const typed = kept && JSON.stringify(kept.draft) !== stored.current ? kept : null;
     if (typed && typed.version !== data.version) setConflict({ mine: typed.draft, theirs: data });
-    dispatch(opened({ athleteId, draft: typed?.version === data.version ? typed.draft : data.draft }));
-  }, [data, isFetching, athleteId, key, dispatch]);
+    dispatch(opened({ of: name, draft: typed?.version === data.version ? typed.draft : data.draft }));
+  }, [data, isFetching, name, key, dispatch]);
 
   const store = useCallback(
     async (draft: Draft) => {
       const text = JSON.stringify(draft);
       if (text === stored.current) return;
       try {
-        const row = await save({ athleteId, body: { ...draft, version: version.current } }).unwrap();
+        const row = await save({ ...of, body: { ...draft, version: version.current } }).unwrap();
         version.current = row.version;
         stored.current = text;
         setProblem(null);
@@ -82,7 +88,7 @@ export function useDraft(athleteId: string) {
         else setProblem(errorText(known));
       }
     },
-    [athleteId, key, save],
+    [of, key, save],
   );
   const send = useDebouncedCallback(
     (draft: Draft) => {
@@ -115,8 +121,8 @@ export function useDraft(athleteId: string) {
     version.current = null;
     stored.current = JSON.stringify(null);
     forget(key);
-    dispatch(opened({ athleteId, draft: null }));
-    if (at !== null) queue.current = remove({ athleteId, version: at });
+    dispatch(opened({ of: name, draft: null }));
+    if (at !== null) queue.current = remove({ ...of, version: at });
   };
   const choose = (which: 'mine' | 'theirs') => {
     if (!conflict) return;
@@ -125,7 +131,7 @@ export function useDraft(athleteId: string) {
     stored.current = JSON.stringify(theirs.draft);
     setConflict(null);
     if (which === 'theirs') forget(key);
-    dispatch(opened({ athleteId, draft: which === 'mine' ? mine : theirs.draft }));
+    dispatch(opened({ of: name, draft: which === 'mine' ? mine : theirs.draft }));
   };
   return {
     draft: own ? draft : null,

@@ -1,7 +1,7 @@
 import { Alert, Button, Group, SegmentedControl, Text, Title } from '@mantine/core';
 import type { RoutineRow, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
 import type { ReferenceData } from '@yonder/core/reference';
-import { duration, nameOf, ruleText } from '@yonder/core/words';
+import { duration, lineName, nameOf, ruleText } from '@yonder/core/words';
 import { withSchools } from '@yonder/core/assess';
 import { routineSafetyFaults } from '@yonder/core/safety';
 import { useMemo, useState } from 'react';
@@ -14,8 +14,10 @@ import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { CheckIn } from './CheckIn.tsx';
 import { ScoreBefore } from './Provoking.tsx';
 import type { Scores } from './Provoking.tsx';
+import { Occasions } from '../routine/Occasions.tsx';
 import { OverrideNotes } from '../routine/OverrideNotes.tsx';
 import { useRoutineQuery } from '../routine/routineEndpoints.ts';
+import { useVersions } from '../routine/useVersions.ts';
 import classes from './Run.module.css';
 import { Runner } from './Runner.tsx';
 import { useSessionQuery, useSessionsQuery, useStartSessionMutation } from './sessionEndpoints.ts';
@@ -132,6 +134,7 @@ export function RunPage() {
   const { athlete, routineId, on } = useWorkspace();
   const { search } = useLocation();
   const { data: routine } = useRoutineQuery(routineId ?? '', { skip: routineId === null });
+  const versions = useVersions();
   const { data: sessions } = useSessionsQuery(athlete.id, { refetchOnMountOrArgChange: true });
   const [start, { isLoading, error }] = useStartSessionMutation();
   const [session, setSession] = useState<SessionWithEvents | null>(null);
@@ -170,12 +173,15 @@ export function RunPage() {
   };
   if (!routineId || !routine) {
     return (
-      <Text className={`card ${classes.empty}`}>
-        No routine is issued as of {dayText(on)}.{' '}
-        <Link to={{ pathname: '../routine', search }} relative="path">
-          Build one first.
-        </Link>
-      </Text>
+      <>
+        <Occasions more={false} />
+        <Text className={`card ${classes.empty}`}>
+          No routine is issued as of {dayText(on)}.{' '}
+          <Link to={{ pathname: '../routine', search }} relative="path">
+            Build one first.
+          </Link>
+        </Text>
+      </>
     );
   }
   if (current)
@@ -191,6 +197,7 @@ export function RunPage() {
     );
   return (
     <div className={classes.page}>
+      <Occasions more={false} />
       <section className={`card ${classes.start}`}>
         <Title order={2} size={22}>
           Version {routine.number}, {duration(routine.totalSeconds)}
@@ -198,7 +205,7 @@ export function RunPage() {
         <ol>
           {routine.items.map((item) => (
             <li key={item.id} data-out={notToday.has(item.id) || undefined}>
-              {nameOf(reference, item.drill)}
+              {lineName(reference, item)}
               {notToday.has(item.id) ? <span> not today: {notToday.get(item.id)}</span> : null}
             </li>
           ))}
@@ -235,7 +242,7 @@ export function RunPage() {
         </Group>
         <Refusal error={error} mt={8} />
       </section>
-      <Diary sessions={sessions ?? []} />
+      <Diary sessions={(sessions ?? []).filter((s) => versions?.some(({ id }) => id === s.routineId))} />
     </div>
   );
 }

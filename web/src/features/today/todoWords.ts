@@ -4,6 +4,7 @@ import {
   DECISION_LABEL,
   duration,
   nameOf,
+  OCCASION_LABEL,
   percent,
   REGION_LABEL,
   SIDE_LABEL,
@@ -65,9 +66,9 @@ export function todoWords(reference: Reference, todo: Todo): TodoWords {
         group: 'work',
         rank: 30 + todo.items,
         what: `${nameOf(reference, todo.drill)}: ${(DECISION_LABEL as Record<string, string>)[todo.decision] ?? todo.decision}?`,
-        changes: `${todo.items} ${todo.items === 1 ? 'drill waits' : 'drills wait'} for your word`,
+        changes: `${todo.items} ${todo.items === 1 ? 'drill waits' : 'drills wait'} for your word${todo.occasion ? `, ${OCCASION_LABEL[todo.occasion].toLowerCase()}` : ''}`,
         action: 'Decide',
-        to: 'progress',
+        to: todo.occasion ? `progress?for=${todo.occasion}` : 'progress',
       };
     case 'review':
       return {
