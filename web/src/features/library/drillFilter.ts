@@ -1,6 +1,6 @@
 import { coversRestriction, kitWordsOf } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
-import { searchDrills } from './search.ts';
+import { searchDrills } from '@yonder/core/search';
 
 /** What the library is narrowed down to; null = anything. Kept in the address. */
 export interface DrillFilter {

@@ -1,7 +1,7 @@
-import { kitText } from '@yonder/core/reference';
-import { bundledReference } from '@yonder/core/reference/bundled';
+import { kitText } from '../reference/index.ts';
+import { bundledReference } from '../reference/bundled.ts';
 import { describe, expect, it } from 'vitest';
-import { searchDrills } from './search.ts';
+import { searchDrills } from './index.ts';
 
 const found = (text: string) => [...(searchDrills(bundledReference, text) ?? [])].sort((a, b) => b[1] - a[1]);
 const namesOf = (text: string) => found(text).map(([id]) => bundledReference.drills.get(id)?.name ?? '');

@@ -1,5 +1,5 @@
-import { COVER_MATCH, kitWordsOf } from '@yonder/core/reference';
-import type { Drill, Reference } from '@yonder/core/reference';
+import { COVER_MATCH, kitWordsOf } from '../reference/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
 import MiniSearch from 'minisearch';
 
 /** What people say for what the reference calls otherwise; both ways round. */

@@ -1,0 +1,50 @@
+import type { RoutineItem } from '../domain/index.ts';
+import { dosedItem, setsFor } from '../dose/index.ts';
+import type { Drill } from '../reference/index.ts';
+import { drillSafety } from '../safety/index.ts';
+import type { Prepared } from './prepared.ts';
+import { hardRuleOf } from './rules.ts';
+
+/** How much of one drill's job another does, 0–1. */
+function shared(own: Drill, other: Drill): number {
+  const total = own.serves.reduce((sum, { match }) => sum + match, 0);
+  const same = own.serves.reduce((sum, { restriction, match }) => {
+    const theirs = other.serves.find((s) => s.restriction === restriction)?.match ?? 0;
+    return sum + Math.min(match, theirs);
+  }, 0);
+  return total > 0 ? same / total : 0;
+}
+
+/**
+ * The drill nearest to one that safety keeps out, allowed today on the item's side: an easier rung of its ladder first, else
+ * what does most of its job without being harder. Only safety is asked, nothing else; null when nothing is near.
+ */
+export function nearestAllowed(prepared: Prepared, item: RoutineItem): RoutineItem | null {
+  const { reference, safety, dose } = prepared;
+  const own = reference.drills.get(item.drill);
+  if (!own) return null;
+  const side = item.side === 'central' ? 'both' : item.side;
+  const [best] = reference.data.drills
+    .filter((drill) => {
+      if (drill.id === own.id || drill.archived || drill.demandIndex > own.demandIndex) return false;
+      if (hardRuleOf(prepared, drill)) return false;
+      const { sides } = drillSafety(reference, drill, safety);
+      return (side === 'right' || sides.left) && (side === 'left' || sides.right);
+    })
+    .map((drill) => ({
+      drill,
+      near:
+        shared(own, drill) +
+        (drill.ladder === own.ladder ? 1 : 0) +
+        (own.equivalents.includes(drill.id) ? 0.3 : 0),
+    }))
+    .filter(({ near }) => near > 0)
+    .sort(
+      (a, b) =>
+        b.near - a.near || b.drill.demandIndex - a.drill.demandIndex || (a.drill.id < b.drill.id ? -1 : 1),
+    );
+  if (!best) return null;
+  const counts = setsFor(dose, best.drill);
+  const sets = counts.includes(item.sets) ? item.sets : (counts[0] ?? 1);
+  return dosedItem(dose, best.drill, best.drill.unilateral ? side : 'both', sets, item.phase).item;
+}

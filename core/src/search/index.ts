@@ -1,0 +1,1 @@
+export { searchDrills } from './searchDrills.ts';
