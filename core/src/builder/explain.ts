@@ -131,7 +131,8 @@ export function handlingOf(prepared: Prepared, drillId: string): Reason[] {
   ];
 }
 
-function optionFor(prepared: Prepared, item: RoutineItem): Option | undefined {
+/** The option nearest to an item as it stands; undefined where the builder has none for its drill. */
+export function optionFor(prepared: Prepared, item: RoutineItem): Option | undefined {
   const own = prepared.options.options.filter((option) => option.drill === item.drill);
   return (
     own.find(
@@ -152,7 +153,7 @@ function reasonsOn(prepared: Prepared, option: Option, item: RoutineItem): Reaso
 }
 
 /** What an item serves by its matches alone, for drills the builder has no option for (edited by hand). */
-function servesByMatch(prepared: Prepared, item: RoutineItem): ItemExplanation['serves'] {
+export function servesByMatch(prepared: Prepared, item: RoutineItem): ItemExplanation['serves'] {
   const drill = prepared.reference.drills.get(item.drill);
   return prepared.weights.flatMap((weighted) => {
     const match = drill?.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;

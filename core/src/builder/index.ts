@@ -20,6 +20,8 @@ export { orderCost, orderedItems, orderItems } from './order.ts';
 export type { OrderCost } from './order.ts';
 export type { Infeasible } from './pins.ts';
 export type { PlanDiff } from './planDiff.ts';
+export { benefitOf, completeAround, sideBySide } from './around.ts';
+export type { Completed, SideBySide } from './around.ts';
 export { nearestAllowed } from './nearestAllowed.ts';
 export { createPlanModel } from './planModel.ts';
 export { brokenLimit, planSeconds, planValue } from './problem.ts';

@@ -1,4 +1,4 @@
-import { hardRuleOf, softRuleOf, swapsFor } from '../builder/index.ts';
+import { hardRuleOf, nearestAllowed, softRuleOf, swapsFor } from '../builder/index.ts';
 import { drillSafety, setupForbidden } from '../safety/index.ts';
 import type { ForbiddenSetup } from '../safety/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
@@ -16,14 +16,17 @@ const SAFETY_RULES: ReadonlySet<Barrier> = new Set([
 /** Rules that have a check of their own, with a better repair than a swap. */
 const ELSEWHERE: ReadonlySet<Barrier> = new Set(['timing', 'mode', 'school']);
 
-/** The best drill that does the same job in the item's place; else the item left out. */
+/** The best drill that does the same job in the item's place, else the nearest that safety allows; else the item left out. */
 export function swapOrRemove({ prepared, items }: Checked, index: number): Repair {
   const [swap] = swapsFor(prepared, items, index);
-  const drill = items[index]?.drill ?? '';
-  return swap
+  const own = items[index];
+  const drill = own?.drill ?? '';
+  const near = swap?.item ?? (own ? nearestAllowed(prepared, own) : null);
+  const taken = near && items.some((item) => item.drill === near.drill);
+  return near && !taken
     ? {
-        does: { rule: 'repair-swap', drill, instead: swap.drill },
-        items: items.map((item, i) => (i === index ? swap.item : item)),
+        does: { rule: 'repair-swap', drill, instead: near.drill },
+        items: items.map((item, i) => (i === index ? near : item)),
       }
     : { does: { rule: 'repair-remove', drill }, items: items.filter((_, i) => i !== index) };
 }

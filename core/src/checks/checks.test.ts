@@ -267,3 +267,51 @@ describe('a clean routine', () => {
     expect(rules(input, [warm, rock({ side: 'right', sets: 1 })])).not.toContain('weak-side-forgotten');
   });
 });
+
+describe('routines composed by hand', () => {
+  const line = (over: Partial<RoutineItem>) =>
+    item('own-words', { sets: 1, measure: 'seconds', words: 'x', ...over });
+  it('own words that take time are named as unchecked; words without time and rests are not', () => {
+    const found = check(
+      caseOf(),
+      [line({ amount: 60 }), line({ amount: 0 }), item('pause', { sets: 1 })],
+      'words-unchecked',
+    );
+    expect(found).toMatchObject({ level: 'note', at: [0], reason: { lines: 1 } });
+  });
+  it('a turn longer than the clock gives it is slowed down', () => {
+    const circuit = { id: 'a', rounds: 3, pace: { by: 'every' as const, seconds: 20 } };
+    const [slower] = repaired(
+      caseOf(),
+      [item('cat-camel', { sets: 1, amount: 12, circuit })],
+      'turn-too-long',
+    );
+    expect(slower?.circuit?.pace).toMatchObject({ by: 'every' });
+  });
+  it('over time, sets with rests become rounds, and that saves what it says', () => {
+    const input = stiffAnkle({ request: { minutes: 3 } as never });
+    const items = ['cat-camel', 'dead-bug', 'side-plank'].map((id) => item(id, { sets: 3, restSeconds: 45 }));
+    const found = check(input, items, 'rounds-would-fit');
+    const saved = found.reason.rule === 'rounds-would-fit' ? found.reason.seconds : 0;
+    const after = found.repair?.items ?? [];
+    expect(routineSeconds(bundledReference, items) - routineSeconds(bundledReference, after)).toBe(saved);
+    expect(after.every(({ circuit, sets }) => circuit?.rounds === 3 && sets === 1)).toBe(true);
+  });
+  it('a preparation without the action that follows says so and adds it', () => {
+    const input = caseOf({
+      athlete: {
+        tasks: [{ id: 'uphill-running' }],
+        exposure: [{ action: 'run', perWeek: 4, effort: 'hard' }],
+      } as never,
+      request: { minutes: 12, pattern: 'run' } as never,
+    });
+    const added = repaired(input, [item('cat-camel')], 'action-missing');
+    expect(added).toHaveLength(2);
+  });
+  it('a level nobody has seen waits for a word', () => {
+    const input = caseOf({ athlete: { trainingYears: 8 } as never, request: { minutes: 12 } as never });
+    const prepared = preparedOf(input);
+    const unseen = prepared.options.options.find((option) => option.open.confirm);
+    expect(unseen && rules(input, [unseen.item])).toContain('confirm-level');
+  });
+});

@@ -63,8 +63,8 @@ export function inRound(item: RoutineItem, round: number): RoutineItem {
   };
 }
 
-/** Seconds from the start of one station to its end, or to the next start where each has its turn by the clock. */
-export function visitWork(drill: Drill, item: RoutineItem, round: number): number {
+/** Seconds that the turn of an item takes in a round, from 0: its station's, or as long as its own dose. */
+export function inTurn(drill: Drill, item: RoutineItem, round: number): number {
   const pace = item.circuit?.pace;
   return pace?.by === 'clock' ? pace.work : roundSeconds(drill, inRound(item, round));
 }

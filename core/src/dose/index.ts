@@ -10,7 +10,7 @@ export {
 export type { DosedItem } from './seconds.ts';
 export { routineSeconds, routineTime, routineTimeline } from './timeline.ts';
 export type { RoutineTime, Segment, SegmentKind } from './timeline.ts';
-export { roundsOf, visits, workInRounds } from './circuits.ts';
+export { inTurn, roundsOf, visits, workInRounds } from './circuits.ts';
 export {
   allowedSets,
   allowedShare,

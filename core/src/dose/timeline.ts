@@ -1,7 +1,7 @@
 import type { ItemSide, RoutineItem } from '../domain/index.ts';
 import { isLine, PAUSE } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { inRound, visits, visitWork } from './circuits.ts';
+import { inRound, inTurn, visits } from './circuits.ts';
 import type { Visit } from './circuits.ts';
 import { itemSeconds, roundUp, secondsPerRep, sideDoses, sidesDone } from './seconds.ts';
 import { isFloor, TIMING } from './settings.ts';
@@ -83,7 +83,7 @@ function stops(reference: Reference, items: readonly RoutineItem[]): Stop[] {
 function visitSeconds({ drill, item, visit }: Stop): number {
   const pace = item.circuit?.pace;
   if (pace?.by === 'clock') return pace.work;
-  const work = roundUp(visitWork(drill, item, visit.round));
+  const work = roundUp(inTurn(drill, item, visit.round));
   if (pace?.by === 'every') return Math.max(pace.seconds, work);
   return visit.round > 0 ? work : itemSeconds(drill, inRound(item, 0));
 }

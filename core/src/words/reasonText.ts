@@ -252,12 +252,24 @@ const WORDS: Words = {
     `${nameOf(ref, r.drill)} stands before a drill of the earlier phase "${r.phase}".`,
   'two-of-one-ladder': (r, ref) =>
     `${nameOf(ref, r.other)} and ${nameOf(ref, r.drill).toLowerCase()} are levels of one ladder.`,
+  'action-missing': (r, ref) =>
+    `Nothing here rehearses ${nameOf(ref, r.pattern).toLowerCase()}, which follows.`,
+  'words-unchecked': (r) =>
+    r.lines === 1
+      ? 'One line is in own words: precautions and rules of the day cannot be checked on it.'
+      : `${r.lines} lines are in own words: precautions and rules of the day cannot be checked on them.`,
+  'turn-too-long': (r, ref) =>
+    `${nameOf(ref, r.drill)}: a turn takes ${r.seconds} s, and the next one starts after ${r.most} s.`,
+  'rounds-would-fit': (r) =>
+    `${r.drills} drills of ${r.rounds} sets with rests between: in rounds one rests while the other is done, ${duration(r.seconds)} less.`,
   'over-time': (r) => `${duration(r.over)} over the ${r.minutes} min there are.`,
   'repair-swap': (r, ref) => `Take ${nameOf(ref, r.instead).toLowerCase()} instead`,
   'repair-remove': (r, ref) => `Take out ${nameOf(ref, r.drill).toLowerCase()}`,
   'repair-one-side': (r) => `Only the ${SIDE_LABEL[r.side]} side`,
   'repair-shorten': (r) => `One hold of ${r.seconds} s each`,
   'repair-move-before': (r, ref) => `Put it before ${nameOf(ref, r.before).toLowerCase()}`,
+  'repair-pace': (r) => `A start every ${r.seconds} s`,
+  'repair-rounds': (r) => `In ${r.rounds} rounds, ${duration(r.seconds)} less`,
   'repair-add': (r, ref) => `Add ${nameOf(ref, r.drill).toLowerCase()}`,
   'repair-fewer-sets': (r) => `Down to ${r.sets} sets`,
   'repair-lower': (r) => `Lower to ${r.amount}`,
