@@ -1,5 +1,6 @@
 import { sameJson } from '../domain/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
+import { isLine } from '../reference/index.ts';
 import type { Reference } from '../reference/index.ts';
 
 type Origin = NonNullable<RoutineItem['from']>;
@@ -17,6 +18,8 @@ export function predecessorOf(
   // Where both carry ids the id alone decides: a drill taken out and put in anew begins a new line.
   if (item.id !== undefined && before.some((old) => old.id !== undefined))
     return before.find((old) => old.id === item.id);
+  // Words of one's own are nobody's next level.
+  if (isLine(item.drill)) return undefined;
   return (
     before.find((old) => old.drill === item.drill) ??
     before.find((old) => ladderOf(reference, old.drill) === ladderOf(reference, item.drill))

@@ -341,12 +341,13 @@ export function chosenItem(line: TakenLine, choice: Choice): RoutineItem | null 
   return reading.fault ? heldText(line) : reading.item;
 }
 
-/** A list as a routine: lines in their order, under the sections and in the rounds that its heads name. */
+/** A list as a routine: lines in their order, under the sections and in the rounds that its heads name, with the place of each line. */
 export function routineOfLines(
   lines: readonly TakenLine[],
   choices: readonly (Choice | undefined)[],
-): { items: RoutineItem[]; sections: Section[] } {
+): { items: RoutineItem[]; sections: Section[]; places: (number | null)[] } {
   const items: RoutineItem[] = [];
+  const places: (number | null)[] = lines.map(() => null);
   const sections: Section[] = [];
   let section: string | null = null;
   let circuit: Circuit | null = null;
@@ -364,10 +365,11 @@ export function routineOfLines(
     }
     const item = chosenItem(line, choices[i] ?? firstChoice(line));
     if (!item) return;
+    places[i] = items.length;
     const drill = item.drill !== OWN_WORDS && item.drill !== PAUSE;
     // A rest ends the rounds; words among the drills of a circuit come after it.
     if (!drill) circuit = null;
     items.push({ ...item, phase: section, ...(drill && circuit ? { circuit } : {}) });
   });
-  return { items, sections };
+  return { items, sections, places };
 }

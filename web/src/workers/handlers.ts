@@ -1,13 +1,16 @@
 import {
   benefitCurve,
   buildRoutine,
+  completeAround,
   explainItems,
   minutesUntilIn,
+  nearestAllowed,
   nearestMisses,
   orderCost,
   orderedItems,
   prepareBuild,
   refitChanges,
+  sideBySide,
   swapsFor,
   unservedBy,
   whatIf,
@@ -17,7 +20,9 @@ import {
 } from '@yonder/core/builder';
 import type { MipSolver } from '@yonder/core/builder';
 import { checkRoutine } from '@yonder/core/checks';
-import { failureDistance } from '@yonder/core/dose';
+import { dosedItem, failureDistance, setsFor } from '@yonder/core/dose';
+import { routineSafetyFaults } from '@yonder/core/safety';
+import { takeOver } from '@yonder/core/takeover';
 import type { CallName, Calls, InterimOf } from './protocol.ts';
 import type { HeldRecord } from './solvedCase.ts';
 
@@ -87,6 +92,25 @@ export const handlers: Handlers = {
   },
   curve: (record, { request, minutes }, onInterim) =>
     benefitCurve(record.solved(request).prepared, record.solver, minutes, { onPoint: onInterim }),
+  offer: (record, { request, drill: id }) => {
+    const { prepared } = record.solved(request);
+    const { reference, standing, safety, dose } = prepared;
+    const drill = reference.drills.get(id);
+    if (!drill) throw new RangeError(`unknown drill ${id}`);
+    const { item } = dosedItem(dose, drill, 'both', setsFor(dose, drill)[0] ?? 1, null);
+    const faults = routineSafetyFaults(reference, [item], standing.athlete, standing.today, safety.dayRules);
+    const fault = faults.find(({ index, rule }) => index !== null && rule !== 'not-asked') ?? null;
+    return { item, fault, instead: fault ? nearestAllowed(prepared, item) : null };
+  },
+  takeOver: (record, { request, text }) => takeOver(record.solved(request).prepared, text),
+  complete: (record, { request, items }) =>
+    completeAround(record.solved(request).prepared, items, record.solver),
+  sideBySide: (record, { request, items }) => {
+    const free = { ...request, pins: [], prefer: [] };
+    const { routine } = buildRoutine(record.assessment, free, record.solver);
+    const built = routine?.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item) ?? null;
+    return sideBySide(record.solved(free).prepared, items, built);
+  },
   refit: ({ assessment, solver }, { request, from }) => {
     const wanted = { ...request, prefer: [...from] };
     const report = buildRoutine(assessment, wanted, solver);

@@ -1,10 +1,12 @@
 import type {
   BuildReport,
+  Completed,
   CurvePoint,
   ItemExplanation,
   OrderCost,
   RefitChange,
   RequestChange,
+  SideBySide,
   SolvedPlan,
   Swap,
   SwapReason,
@@ -15,6 +17,8 @@ import type {
 import type { Check } from '@yonder/core/checks';
 import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
 import type { FailureDistance } from '@yonder/core/dose';
+import type { SafetyFault } from '@yonder/core/safety';
+import type { TakenLine } from '@yonder/core/takeover';
 
 /** How items stand: each explained, what nobody serves, what is wrong and how it is repaired, what the order costs. */
 export interface Explained {
@@ -25,6 +29,13 @@ export interface Explained {
   readonly order: OrderCost;
   /** The same items in the automatic order, and what that would cost. */
   readonly best: { readonly items: readonly RoutineItem[]; readonly cost: OrderCost };
+}
+
+/** A drill that may be put in. */
+export interface Offer {
+  readonly item: RoutineItem;
+  readonly fault: SafetyFault | null;
+  readonly instead: RoutineItem | null;
 }
 
 /** A record under a name that differs whenever anything of it does: the worker judges it once and holds the assessment. */
@@ -76,6 +87,14 @@ export interface Calls {
     ask: { request: BuildRequest; minutes: readonly number[] };
     answer: readonly CurvePoint[];
   };
+  /** A drill as it would be put in: its dose, what safety says against it today, and the nearest that is allowed. */
+  readonly offer: { ask: { request: BuildRequest; drill: string }; answer: Offer };
+  /** What became of each line of a written list. */
+  readonly takeOver: { ask: { request: BuildRequest; text: string }; answer: readonly TakenLine[] };
+  /** Fills the time that is left around items that stay. */
+  readonly complete: { ask: { request: BuildRequest; items: readonly RoutineItem[] }; answer: Completed };
+  /** Items beside what would be built for the same request. */
+  readonly sideBySide: { ask: { request: BuildRequest; items: readonly RoutineItem[] }; answer: SideBySide };
   /** Builds while keeping drills where they fit, and says what became of each. */
   readonly refit: {
     ask: { request: BuildRequest; from: readonly string[] };

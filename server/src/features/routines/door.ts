@@ -58,7 +58,7 @@ export async function passDoor(
 }
 
 /**
- * What a version goes against and may only with a reason: each rule with who said why. Throws `override-needed` with
+ * What a version goes against or was left as it is: each rule with who said why. Some may only be gone against with a reason. Throws `override-needed` with
  * the path and the rule of everything that nobody gave a reason for.
  */
 export function weighOverrides(
@@ -68,14 +68,15 @@ export function weighOverrides(
   given: readonly OverrideInput[],
   by: string,
 ): Override[] {
-  const checks = needReason(checkRoutine(prepareBuild(assessment, request), items));
+  const checks = checkRoutine(prepareBuild(assessment, request), items).filter(({ level }) => level !== 'stop');
+  const required = new Set(needReason(checks));
   const weighed = checks.map((check) => {
     const place = check.at.at(-1);
     const item = place === undefined ? null : (items[place]?.id ?? null);
     const reason = given.find((own) => own.rule === check.reason.rule && own.item === item);
-    return { place, item, rule: check.reason, why: reason?.why ?? null };
+    return { place, item, rule: check.reason, why: reason?.why ?? null, required: required.has(check) };
   });
-  const open = weighed.filter((one) => one.why === null);
+  const open = weighed.filter((one) => one.why === null && one.required);
   if (open.length > 0)
     throw new ApiProblem('override-needed', {
       errors: open.map(({ place, rule }) => ({
@@ -83,5 +84,5 @@ export function weighOverrides(
         message: `${rule.rule}: ${reasonText(assessment.reference, rule)}`,
       })),
     });
-  return weighed.map(({ item, rule, why }) => ({ item, rule, why: why ?? '', by }));
+  return weighed.flatMap(({ item, rule, why }) => (why === null ? [] : [{ item, rule, why, by }]));
 }

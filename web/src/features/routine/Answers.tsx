@@ -6,18 +6,19 @@ import { duration, nameOf, reasonText } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
-import type { Explained } from '../../workers/protocol.ts';
+import { explanationOf } from './useExplained.ts';
+import type { ExplainedItems } from './useExplained.ts';
 import classes from './Routine.module.css';
 
 interface Props {
   /** The routine being edited. */
   draft: Draft;
   /** What each drill serves and what none does; null while that is worked out. */
-  explained: Explained | null;
+  explained: ExplainedItems | null;
   /** The last build; null when the routine was not built here. */
   report: BuildReport | null;
-  /** A drill was pressed. */
-  onSelect: (drill: string) => void;
+  /** A drill was pressed, by the id of its line. */
+  onSelect: (id: string) => void;
 }
 
 /** What the body asks: what the routine answers and by which drills, what it does not and why, and what limits it. */
@@ -33,9 +34,9 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
     .map((finding) => ({
       finding,
       by: draft.items.flatMap((item, place) => {
-        const serves = explained.items.find(({ drill }) => drill === item.drill)?.serves ?? [];
+        const serves = explanationOf(explained, item.id)?.serves ?? [];
         const own = serves.some((s) => s.restriction === finding.restriction && s.side === finding.side);
-        return own ? [{ place, drill: item.drill }] : [];
+        return own ? [{ place, id: item.id }] : [];
       }),
     }))
     .filter(({ by }) => by.length > 0);
@@ -59,10 +60,10 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
             <span>{nameOf(reference, finding.restriction)}</span>
             <span className={classes.by}>
               by{' '}
-              {by.map(({ place, drill }, i) => (
-                <span key={drill}>
+              {by.map(({ place, id }, i) => (
+                <span key={id}>
                   {i > 0 ? ', ' : ''}
-                  <button type="button" className={classes.link} onClick={() => onSelect(drill)}>
+                  <button type="button" className={classes.link} onClick={() => onSelect(id)}>
                     {place + 1}
                   </button>
                 </span>

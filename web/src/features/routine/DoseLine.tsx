@@ -1,8 +1,10 @@
 import { Checkbox, TextInput } from '@mantine/core';
 import type { RoutineItem } from '@yonder/core/domain';
-import { tempoSeconds } from '@yonder/core/dose';
+import { hasCadence, tempoSeconds } from '@yonder/core/dose';
+import { isLine } from '@yonder/core/reference';
 import type { Drill } from '@yonder/core/reference';
 import { useState } from 'react';
+import { UnitInput } from '../../components/UnitInput.tsx';
 import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 
@@ -17,6 +19,8 @@ interface Props {
   onChange: (change: Partial<RoutineItem>) => void;
   /** Puts this item and the one below into one circuit, changes its rounds, or takes it apart (null). */
   onCircuit: (rounds: number | null) => void;
+  /** Puts it on the clock by itself. */
+  onClock: () => void;
 }
 
 type Change = Pick<Props, 'item' | 'drill' | 'onChange'>;
@@ -146,32 +150,96 @@ function Setup({ item, drill, onChange }: Change) {
   ));
 }
 
-function Circuit({ item, drill, below, onCircuit }: Omit<Props, 'onChange'>) {
-  if (!item.circuit && !below) return null;
-  return item.circuit ? (
-    <span className={classes.setup}>
-      <span>circuit, rounds</span>
-      <Stepper
-        label={`Rounds with ${drill.name}`}
-        value={item.circuit.rounds}
-        min={2}
-        max={6}
-        step={1}
-        onChange={onCircuit}
-      />
-      <button type="button" className={classes.link} onClick={() => onCircuit(null)}>
-        take apart
+/** Rounds are begun here; how they go is said at their head. */
+function Rounds({ item, below, onCircuit, onClock }: Omit<Props, 'onChange' | 'drill'>) {
+  if (item.circuit) return null;
+  return (
+    <>
+      {below && !isLine(below.drill) ? (
+        <button type="button" className={classes.link} onClick={() => onCircuit(2)}>
+          in rounds with the next drill
+        </button>
+      ) : null}
+      <button type="button" className={classes.link} onClick={onClock}>
+        a start every minute
       </button>
-    </span>
-  ) : (
-    <button type="button" className={classes.link} onClick={() => onCircuit(2)}>
-      in rounds with the next drill
-    </button>
+    </>
+  );
+}
+
+/** A range, and as many as stay clean. */
+function Open({ item, drill, onChange }: Change) {
+  if (item.perSide) return null;
+  return (
+    <>
+      <Checkbox
+        size="xs"
+        label="a range"
+        aria-label={`A range for ${drill.name}`}
+        checked={item.amountFrom !== undefined}
+        disabled={item.amount < 2}
+        onChange={(e) =>
+          onChange({
+            amountFrom: e.currentTarget.checked ? Math.max(1, Math.floor(item.amount * 0.7)) : undefined,
+          })
+        }
+      />
+      <Checkbox
+        size="xs"
+        label="as many as stay clean"
+        checked={item.asMany ?? false}
+        onChange={(e) => onChange({ asMany: e.currentTarget.checked ? true : undefined })}
+      />
+    </>
+  );
+}
+
+/** Grip, cadence, and a word beside the line. */
+function Said({ item, drill, onChange }: Change) {
+  const text = (value: string, most: number) => (value.trim() === '' ? undefined : value.slice(0, most));
+  return (
+    <>
+      <label className={classes.setup}>
+        <span>grip</span>
+        <TextInput
+          size="xs"
+          w={92}
+          aria-label={`Grip of ${drill.name}`}
+          value={item.grip ?? ''}
+          onChange={(e) => onChange({ grip: text(e.currentTarget.value, 60) })}
+        />
+      </label>
+      {hasCadence(drill) ? (
+        <span className={classes.setup}>
+          <span>cadence</span>
+          <UnitInput
+            size="xs"
+            w={92}
+            unit="/min"
+            aria-label={`Cadence of ${drill.name}`}
+            min={5}
+            max={240}
+            value={item.cadence ?? null}
+            onChange={(v) => onChange({ cadence: v !== null && v >= 5 && v <= 240 ? v : undefined })}
+          />
+        </span>
+      ) : null}
+      <label className={classes.setup} style={{ flex: '1 1 180px' }}>
+        <span>note</span>
+        <TextInput
+          size="xs"
+          style={{ flex: 1 }}
+          aria-label={`Note beside ${drill.name}`}
+          value={item.note ?? ''}
+          onChange={(e) => onChange({ note: text(e.currentTarget.value, 500) })}
+        />
+      </label>
+    </>
   );
 }
 
 /** Everything of a dose beyond sets, amount and rest; for the selected drill alone, so that the list stays calm. */
-export function DoseLine({ item, drill, below, onChange, onCircuit }: Props) {
+export function DoseLine({ item, drill, below, onChange, onCircuit, onClock }: Props) {
   return (
     <div className={classes.doseLine}>
       <Hold item={item} drill={drill} onChange={onChange} />
@@ -184,7 +252,9 @@ export function DoseLine({ item, drill, below, onChange, onCircuit }: Props) {
       />
       <Uneven item={item} drill={drill} onChange={onChange} />
       <Setup item={item} drill={drill} onChange={onChange} />
-      <Circuit item={item} drill={drill} below={below} onCircuit={onCircuit} />
+      <Open item={item} drill={drill} onChange={onChange} />
+      <Rounds item={item} below={below} onCircuit={onCircuit} onClock={onClock} />
+      <Said item={item} drill={drill} onChange={onChange} />
     </div>
   );
 }

@@ -12,10 +12,11 @@ import { errorText } from '../../app/api.ts';
 import { forget } from '../../app/kept/store.ts';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
-import type { Explained } from '../../workers/protocol.ts';
+import type { ExplainedItems } from './useExplained.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { opened, redone, undone } from './draftSlice.ts';
 import { costChange, costText } from './orderWords.ts';
+import { leftSo } from './Checks.tsx';
 import { OverridesDialog, reasonsKey } from './OverridesDialog.tsx';
 import classes from './Routine.module.css';
 import { useIssueRoutineMutation } from './routineEndpoints.ts';
@@ -51,7 +52,7 @@ interface Props {
   /** Number of the version it would become. */
   nextNumber: number;
   /** Order, checks and explanations; null while they are worked out. */
-  explained: Explained | null;
+  explained: ExplainedItems | null;
   /** What the last move cost. */
   note: string;
   /** Something to say beside the order. */
@@ -130,14 +131,25 @@ export function Footer({
   const dispatch = useAppDispatch();
   const { athlete, on, occasion } = useWorkspace();
   const [issue, { isLoading, error }] = useIssueRoutineMutation();
-  const totals = totalsOf(reference, draft.structure, draft.items);
+  const totals = totalsOf(reference, draft);
   const over = totals.seconds - minutes * 60;
-  const count = explained?.checks.filter((check) => check.level !== 'note').length ?? 0;
+  const count =
+    explained?.checks.filter((check) => check.level !== 'note' && !leftSo(draft, check)).length ?? 0;
   const [asking, setAsking] = useState<readonly Check[] | null>(null);
   const send = (overrides: OverrideInput[]) => {
     setAsking(null);
     const { request, structure, sections, items } = draft;
-    const body = { on, occasion, mode: request.mode, structure, sections, request, items, overrides };
+    const said = draft.left.map(({ item, rule, why }) => ({ item, rule, why }));
+    const body = {
+      on,
+      occasion,
+      mode: request.mode,
+      structure,
+      sections,
+      request,
+      items,
+      overrides: [...said, ...overrides],
+    };
     // The server ends the draft with the issue: a change still on its way would bring it back.
     settled()
       .then(() => issue({ athleteId: athlete.id, body }).unwrap())
@@ -153,7 +165,7 @@ export function Footer({
       );
   };
   const press = () => {
-    const against = needReason(explained?.checks ?? []);
+    const against = needReason(explained?.checks ?? []).filter((check) => !leftSo(draft, check));
     if (against.length > 0) setAsking(against);
     else send([]);
   };

@@ -1,21 +1,22 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ActionIcon } from '@mantine/core';
-import { IconGripVertical, IconPin, IconPinFilled, IconX } from '@tabler/icons-react';
+import { IconCopy, IconGripVertical, IconPin, IconPinFilled, IconX } from '@tabler/icons-react';
+import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
 import type { FailureDistance } from '@yonder/core/dose';
 import type { Drill } from '@yonder/core/reference';
 import { CATEGORY_LABEL, duration, percent, setupText } from '@yonder/core/words';
 import { useRef } from 'react';
-import type { KeyboardEvent } from 'react';
 import { DoseLine } from './DoseLine.tsx';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
+import { movesBy } from './ItemTable.tsx';
 import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 
 interface Props {
   /** The item of this row. */
-  item: RoutineItem;
+  item: Draft['items'][number];
   /** Its place, from 0. */
   index: number;
   /** Its drill. */
@@ -46,6 +47,10 @@ interface Props {
   onChange: (change: Partial<RoutineItem>) => void;
   /** Done in rounds with the one below; null ends that. */
   onCircuit: (rounds: number | null) => void;
+  /** By itself on the clock: a start every minute. */
+  onClock: () => void;
+  /** Once more, below it. */
+  onDouble: () => void;
   /** One place up or down. */
   onMove: (by: 1 | -1) => void;
   /** Pin it, or let it go. */
@@ -82,6 +87,7 @@ function farText(failure: FailureDistance | null, unit: string): string {
 function Dose({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'onChange'>) {
   const { sets, amount, measure } = drill.dose;
   if (item.perSide) return <span className="muted">each side its own</span>;
+  if (item.circuit?.pace?.by === 'clock') return <span className="muted">by the clock</span>;
   return (
     <>
       <Stepper
@@ -93,26 +99,46 @@ function Dose({ item, drill, onChange }: Pick<Props, 'item' | 'drill' | 'onChang
         onChange={(v) => onChange({ sets: v })}
       />{' '}
       ×{' '}
+      {item.amountFrom !== undefined ? (
+        <>
+          <Stepper
+            label={`Least of ${drill.name}`}
+            value={item.amountFrom}
+            min={1}
+            max={Math.max(1, item.amount - 1)}
+            step={STEP[measure]}
+            onChange={(v) => onChange({ amountFrom: v })}
+          />
+          –
+        </>
+      ) : null}
+      {item.asMany ? 'up to ' : ''}
       <Stepper
         label={`Amount of ${drill.name}`}
         value={item.amount}
         min={1}
         max={Math.max(amount.max * 2, 10)}
         step={STEP[measure]}
-        onChange={(v) => onChange({ amount: v })}
+        onChange={(v) =>
+          onChange({
+            amount: v,
+            ...(item.amountFrom !== undefined && item.amountFrom >= v ? { amountFrom: undefined } : {}),
+          })
+        }
       />
       <span className={classes.unit}>{UNIT[measure]}</span>
     </>
   );
 }
 
-/** Pins a drill, so that choosing again keeps it, or takes it out. */
+/** Pins a drill, so that choosing again keeps it, puts it in once more, or takes it out. */
 function RowTools({
   drill,
   pinned,
   onPin,
+  onDouble,
   onRemove,
-}: Pick<Props, 'drill' | 'pinned' | 'onPin' | 'onRemove'>) {
+}: Pick<Props, 'drill' | 'pinned' | 'onPin' | 'onDouble' | 'onRemove'>) {
   return (
     <td className={classes.rowTools} rowSpan={2}>
       <ActionIcon
@@ -124,6 +150,9 @@ function RowTools({
       >
         {pinned ? <IconPinFilled size={16} /> : <IconPin size={16} />}
       </ActionIcon>
+      <ActionIcon variant="subtle" color="gray" aria-label={`Duplicate ${drill.name}`} onClick={onDouble}>
+        <IconCopy size={15} />
+      </ActionIcon>
       <ActionIcon variant="subtle" color="gray" aria-label={`Remove ${drill.name}`} onClick={onRemove}>
         <IconX size={16} />
       </ActionIcon>
@@ -134,22 +163,17 @@ function RowTools({
 /** One drill of the routine: side, sets, amount, rest, exact seconds; drag it, or move it by Alt and the arrow keys. */
 export function ItemRow(props: Props) {
   const { item, index, drill, selected, pinned, caution, onSelect, onChange, onMove } = props;
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: item.drill });
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: item.id });
   // Selecting a row lays the list out anew. While a pointer is down that would move its target away from under it, so
   // by pointer a row is selected when the click is over, by keyboard as soon as it has the focus.
   const pressed = useRef(false);
-  const move = (event: KeyboardEvent) => {
-    if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onMove(event.key === 'ArrowUp' ? -1 : 1);
-  };
   const setup = setupText(drill, item);
   const notes = [
     CATEGORY_LABEL[drill.category],
     props.serves,
     farText(props.failure, UNIT[drill.dose.measure]),
     selected ? '' : setup,
+    selected ? '' : (item.note ?? ''),
   ];
   return (
     <tbody
@@ -167,7 +191,10 @@ export function ItemRow(props: Props) {
         pressed.current = false;
         onSelect();
       }}
-      onKeyDownCapture={move}
+      onKeyDownCapture={(event) => {
+        const by = movesBy(event);
+        if (by !== 0) onMove(by);
+      }}
     >
       <tr>
         <td rowSpan={2}>
@@ -210,9 +237,14 @@ export function ItemRow(props: Props) {
               + {props.change} s
             </span>
           ) : null}
-          {item.circuit ? <span className={classes.rounds}>{item.circuit.rounds} rounds</span> : null}
         </td>
-        <RowTools drill={drill} pinned={pinned} onPin={props.onPin} onRemove={props.onRemove} />
+        <RowTools
+          drill={drill}
+          pinned={pinned}
+          onPin={props.onPin}
+          onDouble={props.onDouble}
+          onRemove={props.onRemove}
+        />
       </tr>
       <tr>
         <td colSpan={5} className={classes.sub}>
@@ -235,6 +267,7 @@ export function ItemRow(props: Props) {
               below={props.below}
               onChange={onChange}
               onCircuit={props.onCircuit}
+              onClock={props.onClock}
             />
           ) : null}
         </td>

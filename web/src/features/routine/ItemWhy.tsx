@@ -3,6 +3,7 @@ import type { ItemExplanation, Swap, SwapReason } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
 import { duration, nameOf, percent, reasonText, withSide } from '@yonder/core/words';
 import { useState } from 'react';
+import { isLine, PAUSE } from '@yonder/core/reference';
 import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
@@ -15,8 +16,8 @@ interface Props {
   draft: Draft;
   /** The record and what was asked for. */
   asked: Asked;
-  /** The drill explained. */
-  drillId: string;
+  /** The line explained. */
+  item: Draft['items'][number];
   /** What it serves and what to watch; undefined while that is worked out. */
   explanation: ItemExplanation | undefined;
 }
@@ -39,13 +40,13 @@ function lossText(swap: Swap, name: (id: string) => string): string {
     .join('; ')}`;
 }
 
-function SwapList({ draft, asked: { subject, request }, drillId }: Omit<Props, 'explanation'>) {
+function SwapList({ draft, asked: { subject, request }, item: own }: Omit<Props, 'explanation'>) {
   const reference = useReference();
   const edit = useEdit();
   const [reason, setReason] = useState<SwapReason | 'any' | null>(null);
   const [swaps, setSwaps] = useState<readonly Swap[] | null>(null);
   const [failed, setFailed] = useState(false);
-  const index = draft.items.findIndex((item) => item.drill === drillId);
+  const index = draft.items.indexOf(own);
   const find = (why: SwapReason | 'any') => {
     setReason(why);
     setFailed(false);
@@ -105,11 +106,18 @@ function SwapList({ draft, asked: { subject, request }, drillId }: Omit<Props, '
 }
 
 /** Why a drill is in: what it serves, its level, its dose; what to watch; and what could take its place. */
-export function ItemWhy({ draft, asked, drillId, explanation }: Props) {
+export function ItemWhy({ draft, asked, item, explanation }: Props) {
   const reference = useReference();
-  const drill = reference.drills.get(drillId);
+  const drill = reference.drills.get(item.drill);
   if (!drill) return null;
-  const item = draft.items.find((one) => one.drill === drillId);
+  if (isLine(item.drill))
+    return (
+      <Text size="sm" className={classes.whyTitle}>
+        {item.drill === PAUSE
+          ? 'A rest: nothing is done, and there is no changing over beside it.'
+          : 'In own words: it takes its time, is shown in the run and on the handout, and no rule can be checked on it. It is yours to answer for.'}
+      </Text>
+    );
   const reasons = [
     ...(explanation?.cautions ?? []).map((reason) => reasonText(reference, reason)),
     ...(explanation?.reasons ?? []).map((reason) => reasonText(reference, reason)),
@@ -124,10 +132,8 @@ export function ItemWhy({ draft, asked, drillId, explanation }: Props) {
           <li key={reason}>{reason}</li>
         ))}
       </ul>
-      {item && drill.level > 1 ? (
-        <LevelSeen drill={drill} side={item.side} offers={['fine', 'too-hard']} />
-      ) : null}
-      <SwapList key={drillId} draft={draft} asked={asked} drillId={drillId} />
+      {drill.level > 1 ? <LevelSeen drill={drill} side={item.side} offers={['fine', 'too-hard']} /> : null}
+      <SwapList key={item.id} draft={draft} asked={asked} item={item} />
       <Text size="sm" mt={8}>
         {drill.athleteText}
       </Text>

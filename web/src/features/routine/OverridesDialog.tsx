@@ -5,6 +5,7 @@ import type { Draft, OverrideInput } from '@yonder/core/contracts';
 import { reasonText } from '@yonder/core/words';
 import { useState } from 'react';
 import type { FormEvent } from 'react';
+import { USUAL_REASONS } from './LeaveIt.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
 import { draftName } from './useDraft.ts';
@@ -57,6 +58,23 @@ export function OverridesDialog({ checks, draft, number, onIssue, onClose }: Pro
         <Text size="sm" c="var(--muted)" mb="sm">
           Your reason is kept with your name and shown with the version, in the runner and on the handout.
         </Text>
+        {asked.length > 1 ? (
+          <Group gap={6} mb="sm" role="group" aria-label="The same for all of them">
+            <Text size="sm">The same for all of them:</Text>
+            {USUAL_REASONS.map((reason) => (
+              <Button
+                key={reason}
+                size="compact-xs"
+                variant="light"
+                onClick={() =>
+                  set(Object.fromEntries(asked.map(({ id }) => [id, whyOf(id) === '' ? reason : whyOf(id)])))
+                }
+              >
+                {reason}
+              </Button>
+            ))}
+          </Group>
+        ) : null}
         {asked.map(({ reason, id }, i) => (
           <TextInput
             key={id}

@@ -1,10 +1,19 @@
-import { Alert, Button, Group, SegmentedControl, Text } from '@mantine/core';
+import { Alert, Button, Group, Menu, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
+import { chooseStructure } from '@yonder/core/builder';
 import type { BuildReport } from '@yonder/core/builder';
 import type { AthleteRow, Draft, RoutineRow } from '@yonder/core/contracts';
-import { OCCASION_MODE, sameJson } from '@yonder/core/domain';
+import { OCCASION_MODE, OCCASIONS, sameJson } from '@yonder/core/domain';
 import type { BuildRequest, Case, Occasion, RoutineItem } from '@yonder/core/domain';
-import { duration, infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
+import {
+  duration,
+  infeasibleText,
+  nameOf,
+  number,
+  OCCASION_LABEL,
+  reasonText,
+  withSide,
+} from '@yonder/core/words';
 import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
@@ -13,6 +22,9 @@ import { useAppDispatch } from '../../app/store.ts';
 import { WhyPanel } from '../../components/WhyPanel.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { Answers } from './Answers.tsx';
+import { CheckIt, CompleteIt } from './Engine.tsx';
+import { clearedOf } from './lines.ts';
+import { TakeOver } from './TakeOver.tsx';
 import { BuilderBar } from './BuilderBar.tsx';
 import { Checks } from './Checks.tsx';
 import { Compare } from './Compare.tsx';
@@ -27,19 +39,21 @@ import { DraftConflictNote } from './DraftConflictNote.tsx';
 import { NotAsked } from './NotAsked.tsx';
 import { Refit } from './Refit.tsx';
 import classes from './Routine.module.css';
+import { useRoutinesQuery } from './routineEndpoints.ts';
 import { useVersions } from './useVersions.ts';
 import { SaveTemplate, TemplatePicker } from './Templates.tsx';
 import { useBuilder } from './useBuilder.ts';
 import { useDraft } from './useDraft.ts';
 import { useEdit } from './useEdit.ts';
-import { useExplained } from './useExplained.ts';
+import { explanationOf, useExplained } from './useExplained.ts';
+import type { ExplainedItems } from './useExplained.ts';
 import { Sheet } from './Sheet.tsx';
 import { useRefit } from './useRefit.ts';
 import { IssuedVersion } from './Versions.tsx';
 import { WayUp } from './WayUp.tsx';
 import { WhatIf } from './WhatIf.tsx';
 import { WhyNot } from './WhyNot.tsx';
-import type { Asked, Explained } from '../../workers/protocol.ts';
+import type { Asked } from '../../workers/protocol.ts';
 
 /** Warnings that the rows and the checks below them say better, with a control or a repair. */
 const SAID_ELSEWHERE = new Set(['phase-share', 'handle-with-care', 'confirm-level']);
@@ -122,8 +136,13 @@ function useRequest(
   return [draft?.request ?? own, change];
 }
 
-function copyOf(routine: RoutineRow, input: Case): NewDraft {
+/** A version as something to edit; for another occasion its lines begin anew. */
+function copyOf(routine: RoutineRow, input: Case, occasion: Occasion): NewDraft {
   const request = { ...input.request, mode: routine.mode, schools: routine.schools };
+  if (routine.occasion !== occasion) {
+    const items = routine.items.map(({ id: _id, from: _from, ...item }) => item);
+    return { request, structure: routine.structure, sections: routine.sections, items };
+  }
   return { request, structure: routine.structure, sections: routine.sections, items: routine.items };
 }
 
@@ -144,13 +163,13 @@ interface SideProps {
   /** The record and what was asked for. */
   asked: Asked;
   /** Why each is in; null while that is worked out. */
-  explained: Explained | null;
+  explained: ExplainedItems | null;
   /** The last build; null when it was not built here. */
   report: BuildReport | null;
-  /** The drill explained. */
+  /** The line explained, by id. */
   selected: string | null;
-  /** A drill was pressed. */
-  onSelect: (drill: string) => void;
+  /** A line was pressed. */
+  onSelect: (id: string) => void;
 }
 
 const PANELS = [
@@ -163,6 +182,7 @@ const PANELS = [
 function Side({ draft, asked, explained, report, selected, onSelect }: SideProps) {
   const [search, setSearch] = useSearchParams();
   const panel = search.get('panel') ?? 'why';
+  const item = draft.items.find(({ id }) => id === selected);
   return (
     <aside className={`card ${classes.side}`} aria-label="Why">
       <Answers draft={draft} explained={explained} report={report} onSelect={onSelect} />
@@ -177,13 +197,8 @@ function Side({ draft, asked, explained, report, selected, onSelect }: SideProps
           setSearch(search, { replace: true });
         }}
       />
-      {panel === 'why' && selected ? (
-        <ItemWhy
-          draft={draft}
-          asked={asked}
-          drillId={selected}
-          explanation={explained?.items.find((e) => e.drill === selected)}
-        />
+      {panel === 'why' && item ? (
+        <ItemWhy draft={draft} asked={asked} item={item} explanation={explanationOf(explained, item.id)} />
       ) : null}
       {panel === 'why-not' ? <WhyNot asked={asked} /> : null}
       {panel === 'what-if' ? <WhatIf asked={asked} /> : null}
@@ -202,19 +217,57 @@ interface IssuedProps {
   request: BuildRequest;
   /** A version is to be edited as the next one. */
   onCopy: (routine: RoutineRow) => void;
+  /** An empty list is begun. */
+  onCompose: () => void;
+  /** A written list is taken over. */
+  onTakeOver: () => void;
+}
+
+/** Versions in force for other occasions, to begin this one from. */
+function FromOther({ onCopy }: Pick<IssuedProps, 'onCopy'>) {
+  const { athlete, occasion } = useWorkspace();
+  const { data } = useRoutinesQuery(athlete.id);
+  const others = OCCASIONS.flatMap((one) => {
+    const newest = one === occasion ? undefined : data?.find((routine) => routine.occasion === one);
+    return newest ? [newest] : [];
+  });
+  if (others.length === 0) return null;
+  return (
+    <Menu position="bottom-start">
+      <Menu.Target>
+        <Button variant="default" size="xs" h={34}>
+          From another occasion…
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {others.map((routine) => (
+          <Menu.Item key={routine.id} onClick={() => onCopy(routine)}>
+            {OCCASION_LABEL[routine.occasion]}, version {routine.number}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
 }
 
 /** While nothing is edited: the issued versions, and the ways to start from something. */
-function Issued({ notes, routines, refit, request, onCopy }: IssuedProps) {
+function Issued({ notes, routines, refit, request, onCopy, onCompose, onTakeOver }: IssuedProps) {
   const newest = routines?.[0];
   return (
     <>
       {notes.length > 0 ? (
-        <Checks checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
+        <Checks draft={null} checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
       ) : null}
       <Allowed least="clinician">
         <Group gap="xs">
+          <Button variant="default" size="xs" h={34} onClick={onCompose}>
+            Compose by hand
+          </Button>
+          <Button variant="default" size="xs" h={34} onClick={onTakeOver}>
+            Take over a list…
+          </Button>
           <TemplatePicker onUse={refit.useTemplate} />
+          <FromOther onCopy={onCopy} />
           {newest ? (
             <Derive
               busy={refit.busy}
@@ -269,16 +322,20 @@ function ToAnswer({ onBuild }: { onBuild: () => void }) {
 interface EditingProps {
   /** The routine being edited. */
   draft: Draft;
+  /** The record and what was asked for. */
+  asked: Asked;
+  /** A written list is taken over. */
+  onTakeOver: () => void;
   /** Where it is kept. */
   kept: Pick<ReturnType<typeof useDraft>, 'problem' | 'settled' | 'discard'>;
   /** Why each is in and what is wrong; null while that is worked out. */
-  explained: Explained | null;
+  explained: ExplainedItems | null;
   /** Lines beside the checks. */
   notes: string[];
-  /** The drill explained. */
+  /** The line explained, by id. */
   selected: string | null;
-  /** A drill was pressed. */
-  onSelect: (drill: string | null) => void;
+  /** A line was pressed. */
+  onSelect: (id: string | null) => void;
   /** What was done last. */
   note: string;
   /** Something was done that is worth saying. */
@@ -294,7 +351,19 @@ interface EditingProps {
 }
 
 /** The routine being edited: its list with the checks, and issuing it. */
-function Editing({ draft, kept, explained, notes, selected, onSelect, note, onNote, ...rest }: EditingProps) {
+function Editing({
+  draft,
+  asked,
+  onTakeOver,
+  kept,
+  explained,
+  notes,
+  selected,
+  onSelect,
+  note,
+  onNote,
+  ...rest
+}: EditingProps) {
   const [keeping, setKeeping] = useState(false);
   const { minutes, nextNumber, proof, refit } = rest;
   return (
@@ -303,11 +372,13 @@ function Editing({ draft, kept, explained, notes, selected, onSelect, note, onNo
       {keeping ? <SaveTemplate draft={draft} onClose={() => setKeeping(false)} /> : null}
       <Sheet
         draft={draft}
+        asked={asked}
         explained={explained}
         notes={notes}
         selected={selected}
         onSelect={onSelect}
         onNote={onNote}
+        onTakeOver={onTakeOver}
       />
       <Footer
         draft={draft}
@@ -320,15 +391,19 @@ function Editing({ draft, kept, explained, notes, selected, onSelect, note, onNo
         settled={kept.settled}
         proof={proof}
         tools={
-          <Derive
-            busy={refit.busy}
-            onDerive={(variant) => refit.derive(variant, draft.request, draft.items)}
-            onKeep={() => setKeeping(true)}
-            onDiscard={() => {
-              onNote('');
-              void kept.discard();
-            }}
-          />
+          <>
+            <CheckIt draft={draft} asked={asked} onNote={onNote} />
+            <CompleteIt draft={draft} asked={asked} minutes={minutes} onNote={onNote} />
+            <Derive
+              busy={refit.busy}
+              onDerive={(variant) => refit.derive(variant, draft.request, draft.items)}
+              onKeep={() => setKeeping(true)}
+              onDiscard={() => {
+                onNote('');
+                void kept.discard();
+              }}
+            />
+          </>
         }
       />
     </>
@@ -361,7 +436,7 @@ export function RoutinePage() {
 /** The routine of an occasion: built, explained, checked, edited and issued; the versions until then. */
 function OneRoutine() {
   const reference = useReference();
-  const { athlete, occasion, case: input, report: findings, subject } = useWorkspace();
+  const { athlete, occasion, case: input, report: findings, assessment, subject } = useWorkspace();
   const edit = useEdit();
   const kept = useDraft(athlete.id, occasion);
   const { draft, ready, conflict, choose } = kept;
@@ -369,6 +444,7 @@ function OneRoutine() {
   const [request, changeRequest] = useRequest(draft, input);
   const [picked, setPicked] = useState<string | null>(null);
   const [note, setNote] = useState('');
+  const [taking, setTaking] = useState(false);
   const asked = useMemo(() => ({ subject, request }), [subject, request]);
   const explained = useExplained(asked, draft);
   const refit = useRefit(asked);
@@ -384,8 +460,7 @@ function OneRoutine() {
   useUndoKeys();
   const report = builder.state.kind === 'done' ? builder.state.report : null;
   const notes = useNotes(report, draft);
-  const selected =
-    draft?.items.find((item) => item.drill === picked)?.drill ?? draft?.items[0]?.drill ?? null;
+  const selected = draft?.items.find(({ id }) => id === picked)?.id ?? draft?.items[0]?.id ?? null;
   const blocked = findings.blocked.find((b) => b.region === 'all' && b.level !== 'P');
   if (blocked) {
     return (
@@ -396,10 +471,31 @@ function OneRoutine() {
   }
   const minutes =
     request.minutes ?? reference.structures.get(draft?.structure ?? '')?.minutes.default ?? athlete.minutes;
+  const structureOf = () => chooseStructure(reference, assessment.standing.schools, request).structure.id;
   const change = (part: Partial<BuildRequest>) => {
     builder.overtaken();
     changeRequest(part);
   };
+  if (taking)
+    return (
+      <TakeOver
+        asked={asked}
+        draft={draft}
+        onClose={() => setTaking(false)}
+        onTake={({ items, sections }, below) => {
+          setTaking(false);
+          if (below && draft) {
+            const free = clearedOf(draft, { items, sections });
+            edit.build({
+              ...draft,
+              sections: [...draft.sections, ...free.sections],
+              items: [...draft.items, ...free.items],
+            });
+          } else edit.build({ request, structure: draft?.structure ?? structureOf(), sections, items });
+          setNote(`${items.length} lines are taken over.`);
+        }}
+      />
+    );
   return (
     <div className={classes.page}>
       <div className={classes.top}>
@@ -417,7 +513,7 @@ function OneRoutine() {
           <WayUp
             draft={draft}
             minutes={minutes}
-            selected={draft.items.findIndex((item) => item.drill === selected)}
+            selected={draft.items.findIndex(({ id }) => id === selected)}
             onSelect={setPicked}
           />
         ) : null}
@@ -434,6 +530,8 @@ function OneRoutine() {
         {draft ? (
           <Editing
             draft={draft}
+            asked={asked}
+            onTakeOver={() => setTaking(true)}
             kept={kept}
             explained={explained}
             notes={notes}
@@ -454,8 +552,10 @@ function OneRoutine() {
             request={request}
             onCopy={(routine) => {
               setNote('');
-              edit.build(copyOf(routine, input));
+              edit.build(copyOf(routine, input, occasion));
             }}
+            onCompose={() => edit.build({ request, structure: structureOf(), items: [] })}
+            onTakeOver={() => setTaking(true)}
           />
         )}
       </div>

@@ -1,17 +1,34 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import type { DragEndEvent } from '@dnd-kit/core';
+import { arrayMove, sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { Button, Group } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
+import { orderCost } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
-import { nameOf, reasonText } from '@yonder/core/words';
+import { lineName, nameOf, reasonText } from '@yonder/core/words';
 import { useCallback, useEffect, useRef } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
-import type { Explained } from '../../workers/protocol.ts';
+import { compute } from '../../workers/client.ts';
+import type { Asked } from '../../workers/protocol.ts';
+import { ADD, AddLine } from './AddLine.tsx';
 import { Checks } from './Checks.tsx';
-import { requestChanged } from './draftSlice.ts';
-import { ItemTable } from './ItemTable.tsx';
+import { mendCircuits } from './circuit.ts';
+import { requestChanged, sectionsChanged } from './draftSlice.ts';
+import { ItemTable, LIST_END } from './ItemTable.tsx';
+import { putAfter, sectionAt } from './lines.ts';
+import { costChange } from './orderWords.ts';
 import classes from './Routine.module.css';
 import { useEdit } from './useEdit.ts';
+import type { ExplainedItems } from './useExplained.ts';
 
 /** Drills taken out: they stay out when drills are chosen again, and one press lets each back. */
 function LeftOut({ draft: { request } }: { draft: Draft }) {
@@ -40,26 +57,36 @@ function LeftOut({ draft: { request } }: { draft: Draft }) {
 interface Props {
   /** The routine being edited. */
   draft: Draft;
+  /** The record and what was asked for. */
+  asked: Asked;
   /** Why each is in and what is wrong; null while that is worked out. */
-  explained: Explained | null;
+  explained: ExplainedItems | null;
   /** Lines beside the checks. */
   notes: string[];
-  /** The drill explained beside the list. */
+  /** The line explained beside the list, by id. */
   selected: string | null;
-  /** A drill was pressed. */
-  onSelect: (drill: string | null) => void;
+  /** A line was pressed. */
+  onSelect: (id: string | null) => void;
   /** Something was done that is worth saying. */
   onNote: (note: string) => void;
+  /** A written list is taken over. */
+  onTakeOver: () => void;
 }
 
-/** The list being edited with what the checks say of it. */
-export function Sheet({ draft, explained, notes, selected, onSelect, onNote }: Props) {
+/** The list being edited, what can be put into it, and what the checks say of it. */
+export function Sheet({ draft, asked, explained, notes, selected, onSelect, onNote, onTakeOver }: Props) {
   const reference = useReference();
+  const dispatch = useAppDispatch();
   const edit = useEdit();
   const refused = useRef<string | null>(null);
+  const { items, sections } = draft;
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const repair = useCallback(
-    (items: readonly RoutineItem[], what: string) => {
-      edit.change(items);
+    (next: readonly RoutineItem[], what: string) => {
+      edit.change(next);
       onNote(`${what}: done.`);
     },
     [edit, onNote],
@@ -73,22 +100,76 @@ export function Sheet({ draft, explained, notes, selected, onSelect, onNote }: P
     refused.current = null;
     repair(check.repair.items, reasonText(reference, check.repair.does));
   }, [explained, reference, repair]);
+  const move = (from: number, to: number) => {
+    const moved = items[from];
+    if (!moved || to < 0 || to >= items.length || from === to) return;
+    // What is moved among the lines of a part stands in it.
+    const beside = items[to];
+    const next = mendCircuits(
+      arrayMove(
+        items.map((item) => (item === moved && beside ? { ...item, phase: beside.phase } : item)),
+        from,
+        to,
+      ),
+    );
+    edit.change(next);
+    const cost = costChange(orderCost(reference, items), orderCost(reference, next));
+    onNote(`${lineName(reference, moved)} is now number ${to + 1}: ${cost}.`);
+  };
+  const put = (lines: readonly RoutineItem[], after: string | null) => {
+    edit.change(putAfter(items, after, lines));
+    onNote(lines.map((line) => `${lineName(reference, line)} is in.`).join(' '));
+  };
+  const dropped = ({ active, over }: DragEndEvent) => {
+    const id = String(active.id);
+    const to = items.findIndex((item) => item.id === over?.id);
+    if (!id.startsWith(ADD)) {
+      const from = items.findIndex((item) => item.id === id);
+      move(from, over?.id === LIST_END ? items.length - 1 : to);
+      return;
+    }
+    if (!over) return;
+    const drill = id.slice(ADD.length);
+    compute.call('offer', asked.subject, { request: asked.request, drill }).then(
+      ({ item, fault, instead }) => {
+        if (!fault) put([item], to < 0 ? null : (items[to - 1]?.id ?? items[to]?.id ?? null));
+        else
+          onNote(
+            `${nameOf(reference, drill)} is not for today${instead ? `; ${nameOf(reference, instead.drill).toLowerCase()} would be` : ''}.`,
+          );
+      },
+      () => onNote('It could not be worked out. Drag it again.'),
+    );
+  };
+  const at = items.findIndex(({ id }) => id === selected);
+  const after = items[at];
   return (
     <section className={`card ${classes.sheet}`} aria-label="Routine being edited">
-      <ItemTable
-        draft={draft}
-        explained={explained}
-        selected={selected}
-        onSelect={onSelect}
-        onTooHard={(drill) => (refused.current = drill)}
-        onMoved={onNote}
-      />
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+        <ItemTable
+          draft={draft}
+          explained={explained}
+          selected={selected}
+          onSelect={onSelect}
+          onTooHard={(drill) => (refused.current = drill)}
+          onMove={move}
+        />
+        <AddLine
+          draft={draft}
+          asked={asked}
+          after={after ? lineName(reference, after) : ''}
+          onPut={(lines) => put(lines, after?.id ?? null)}
+          onSection={() => dispatch(sectionsChanged(sectionAt(items, sections, Math.max(0, at))))}
+          onTakeOver={onTakeOver}
+        />
+      </DndContext>
       <LeftOut draft={draft} />
       <Checks
+        draft={draft}
         checks={explained?.checks ?? []}
         notes={notes}
         onRepair={repair}
-        onShow={(index) => onSelect(draft.items[index]?.drill ?? null)}
+        onShow={(index) => onSelect(items[index]?.id ?? null)}
       />
     </section>
   );

@@ -1,7 +1,7 @@
 import { useElementSize } from '@mantine/hooks';
 import type { Draft } from '@yonder/core/contracts';
 import { routineTime } from '@yonder/core/dose';
-import { duration, nameOf, SIDE_LABEL } from '@yonder/core/words';
+import { duration, lineName, SIDE_LABEL } from '@yonder/core/words';
 import { useMemo } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { ridgePath } from '../ridge/layout.ts';
@@ -306,17 +306,17 @@ interface Props {
   /** Place of the drill that is explained. */
   selected: number;
   /** A stone was pressed. */
-  onSelect: (drill: string) => void;
+  onSelect: (id: string) => void;
 }
 
 /** The session as a way up a ridge, seconds to scale: where it warms, works, rests and changes over, and what is free. */
 export function WayUp({ draft, minutes, selected, onSelect }: Props) {
   const reference = useReference();
   const { ref, width } = useElementSize();
-  const { items, structure, request } = draft;
+  const { items, structure, sections, request } = draft;
   const way = useMemo(
-    () => wayUp(reference, structure, items, request.mode, minutes),
-    [reference, structure, items, request.mode, minutes],
+    () => wayUp(reference, { structure, sections, items }, request.mode, minutes),
+    [reference, structure, sections, items, request.mode, minutes],
   );
   const time = routineTime(reference, items);
   const named = width >= NARROW;
@@ -327,7 +327,10 @@ export function WayUp({ draft, minutes, selected, onSelect }: Props) {
     x: (seconds) => left + (seconds / most) * Math.max(0, right - left),
     y: (height) => BASE - height * GROUND,
   };
-  const nameAt = (item: number) => nameOf(reference, items[item]?.drill ?? '');
+  const nameAt = (place: number) => {
+    const item = items[place];
+    return item ? lineName(reference, item) : '';
+  };
   const { warm } = way;
   return (
     <section className={`card ${classes.way}`} aria-label="The way up">
@@ -368,7 +371,7 @@ export function WayUp({ draft, minutes, selected, onSelect }: Props) {
               scale={scale}
               selected={selected}
               nameAt={nameAt}
-              onSelect={(item) => onSelect(items[item]?.drill ?? '')}
+              onSelect={(item) => onSelect(items[item]?.id ?? '')}
             />
             <Minutes way={way} scale={scale} width={right} />
           </svg>

@@ -19,6 +19,7 @@ const item = (drill: string, over: Partial<RoutineItem> = {}): RoutineItem => ({
   setup: {},
   ...over,
 });
+const plain = (items: readonly RoutineItem[]) => ({ structure: 'short-minimum', sections: [], items });
 const ITEMS = ['cat-camel', 'dead-bug', 'glute-bridge', 'ankle-circles'].map((drill) => item(drill));
 const circuits = (items: readonly RoutineItem[]) => items.map((i) => i.circuit?.id ?? '-').join('');
 
@@ -57,7 +58,7 @@ describe('totals', () => {
       0,
       3,
     );
-    const totals = totalsOf(bundledReference, 'short-minimum', items);
+    const totals = totalsOf(bundledReference, plain(items));
     expect(totals.seconds).toBe(routineSeconds(bundledReference, items));
     expect(totals.phases.reduce((sum, p) => sum + p.seconds, totals.between)).toBe(totals.seconds);
     expect(totals.phases.map((p) => p.name)).toEqual(['Mobilise', 'Stabilise', 'by hand']);
@@ -71,7 +72,7 @@ describe('totals', () => {
       perSide: { left: { sets: 3, amount: 10 }, right: { sets: 1, amount: 10 } },
     });
     const even = item('knee-to-wall-rock', { sets: 2 });
-    const of = (i: RoutineItem) => totalsOf(bundledReference, 'short-minimum', [i]).fatigue;
+    const of = (i: RoutineItem) => totalsOf(bundledReference, plain([i])).fatigue;
     expect(of(uneven)).toBe(of(even));
   });
 });

@@ -1,3 +1,4 @@
+import type { Draft } from '@yonder/core/contracts';
 import type { Region, RoutineItem } from '@yonder/core/domain';
 import { roundsOf, routineTime, workInRounds } from '@yonder/core/dose';
 import { isLine } from '@yonder/core/reference';
@@ -20,7 +21,10 @@ function setsOf(item: RoutineItem): number {
 }
 
 /** Adds a routine up: exact seconds, seconds per phase and region, fatigue. */
-export function totalsOf(reference: Reference, structure: string, items: readonly RoutineItem[]): Totals {
+export function totalsOf(
+  reference: Reference,
+  { structure, sections, items }: Pick<Draft, 'structure' | 'sections'> & { items: readonly RoutineItem[] },
+): Totals {
   const time = routineTime(reference, items);
   const phases = new Map<string, number>();
   const regions = new Map<Region, number>();
@@ -36,7 +40,7 @@ export function totalsOf(reference: Reference, structure: string, items: readonl
     regions.set(region, (regions.get(region) ?? 0) + workInRounds(drill, item, rounds));
     fatigue += drill.fatigue * setsOf(item) * rounds;
   });
-  const named = reference.structures.get(structure)?.phases ?? [];
+  const named = [...sections, ...(reference.structures.get(structure)?.phases ?? [])];
   return {
     seconds: time.total,
     phases: [...phases].map(([id, seconds]) => ({

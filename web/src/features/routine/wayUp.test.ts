@@ -23,7 +23,12 @@ const ITEMS = [
   item('single-leg-heel-raise', { phase: 'specific-prehab', sets: 5, amount: 20 }),
 ];
 const way = (items: readonly RoutineItem[], minutes: number) =>
-  wayUp(bundledReference, 'two-block-general-to-specific', items, 'prepare', minutes);
+  wayUp(
+    bundledReference,
+    { structure: 'two-block-general-to-specific', sections: [], items },
+    'prepare',
+    minutes,
+  );
 
 describe('a routine as a way up', () => {
   it('has the seconds of the routine, drill by drill, with nothing lost between them', () => {

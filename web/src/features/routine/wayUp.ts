@@ -1,7 +1,8 @@
 import { longestDrillSeconds, warmingWanted, warms } from '@yonder/core/builder';
-import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
+import type { BuildRequest, RoutineItem, Section } from '@yonder/core/domain';
 import { routineTimeline } from '@yonder/core/dose';
 import type { Segment } from '@yonder/core/dose';
+import { isLine, PAUSE } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
 
 /** A point of the ground: seconds from the start, and height from 0 to 1. */
@@ -49,9 +50,12 @@ const BY_DEMAND = 0.014;
 /** How far the ground falls where nothing is done: between drills, and between sets. */
 const COL = 0.12;
 const DIP = 0.16;
+/** Where a rest lies: a saddle between summits. */
+const REST = 0.16;
 
 function heightOf(drill: Drill): number {
-  return HEIGHT[drill.intensityClass] + BY_DEMAND * (drill.demandIndex - 1);
+  if (drill.id === PAUSE) return REST;
+  return HEIGHT[drill.intensityClass] + BY_DEMAND * Math.max(0, drill.demandIndex - 1);
 }
 
 function summitsOf(segments: readonly Segment[], heights: readonly number[]): Summit[] {
@@ -81,18 +85,26 @@ function groundOf(segments: readonly Segment[], heights: readonly number[], tota
   return [...points, { at: total, height: COL }];
 }
 
-/** Lays a routine out as a way up a ridge. Phases come with the names of the structure in force. */
+/** What is laid out: lines in their order, with the names of the parts they stand in. */
+interface Laid {
+  readonly structure: string;
+  readonly sections: readonly Section[];
+  readonly items: readonly RoutineItem[];
+}
+
+/** Lays a routine out as a way up a ridge. Parts come with their own names, or those of the structure in force. */
 export function wayUp(
   reference: Reference,
-  structure: string,
-  items: readonly RoutineItem[],
+  { structure, sections, items }: Laid,
   mode: BuildRequest['mode'],
   minutes: number,
 ): WayUp {
   const drills = items.flatMap((item) => reference.drills.get(item.drill) ?? []);
   const heights = drills.map(heightOf);
   const timeline = routineTimeline(reference, items);
-  const warming = drills.map((d) => warms({ category: d.category, temperature: d.raisesTemperature }));
+  const warming = drills.map(
+    (d) => !isLine(d.id) && warms({ category: d.category, temperature: d.raisesTemperature }),
+  );
   const segments = timeline.map((s) => ({
     ...s,
     warms: s.kind !== 'changeover' && (warming[s.item] ?? false),
@@ -100,7 +112,7 @@ export function wayUp(
   const last = segments.at(-1);
   const total = last ? last.start + last.seconds : 0;
   const summits = summitsOf(segments, heights);
-  const named = reference.structures.get(structure)?.phases ?? [];
+  const named = [...sections, ...(reference.structures.get(structure)?.phases ?? [])];
   const parts: Ground[] = [];
   for (const { item, start, end } of summits) {
     const id = items[item]?.phase ?? '';
@@ -128,6 +140,7 @@ export function wayUp(
     parts,
     warm: mode === 'prepare' ? { wanted, has, reached } : null,
     long: summits.flatMap((summit) => {
+      if (isLine(items[summit.item]?.drill ?? '')) return [];
       const over = summit.end - summit.start - longest;
       return over > 0.5 ? [{ summit, over }] : [];
     }),

@@ -1,0 +1,192 @@
+import { useDraggable } from '@dnd-kit/core';
+import { Alert, Button, Group, TextInput } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { IconSearch } from '@tabler/icons-react';
+import type { Draft } from '@yonder/core/contracts';
+import type { RoutineItem } from '@yonder/core/domain';
+import { dosedByDefault, itemSeconds } from '@yonder/core/dose';
+import { kitText } from '@yonder/core/reference';
+import type { Drill } from '@yonder/core/reference';
+import { searchDrills } from '@yonder/core/search';
+import { CATEGORY_LABEL, duration, nameOf, ruleText } from '@yonder/core/words';
+import { useMemo, useState } from 'react';
+import type { KeyboardEvent } from 'react';
+import { useReference } from '../../app/reference.tsx';
+import { compute } from '../../workers/client.ts';
+import type { Asked, Offer } from '../../workers/protocol.ts';
+import classes from './Compose.module.css';
+import { newRest, newWords } from './lines.ts';
+
+const MOST = 8;
+/** What a result carries while it is dragged into the list. */
+export const ADD = 'add/';
+
+interface ResultProps {
+  /** The drill found. */
+  drill: Drill;
+  /** The one that Enter adds. */
+  active: boolean;
+  /** It was pressed. */
+  onAdd: () => void;
+}
+
+function Result({ drill, active, onAdd }: ResultProps) {
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({
+    id: `${ADD}${drill.id}`,
+  });
+  const { role: _role, ...spoken } = attributes;
+  return (
+    <li
+      ref={setNodeRef}
+      style={
+        transform ? { transform: `translate3d(${transform.x}px, ${transform.y}px, 0)`, zIndex: 5 } : undefined
+      }
+      data-active={active || undefined}
+      data-dragged={isDragging || undefined}
+    >
+      <button type="button" {...spoken} {...listeners} aria-label={`Add ${drill.name}`} onClick={onAdd}>
+        <b>{drill.name}</b>
+        <span>
+          {CATEGORY_LABEL[drill.category]}, level {drill.level}
+          {kitText(drill) ? `, ${kitText(drill)}` : ''}
+        </span>
+        <i>{duration(itemSeconds(drill, dosedByDefault(drill)))}</i>
+      </button>
+    </li>
+  );
+}
+
+interface Props {
+  /** The routine being edited. */
+  draft: Draft;
+  /** The record and what was asked for. */
+  asked: Asked;
+  /** Name of the line after which things come in; empty = at the end. */
+  after: string;
+  /** Lines to put in there. */
+  onPut: (items: RoutineItem[]) => void;
+  /** A part begins at the line. */
+  onSection: () => void;
+  /** A written list is taken over. */
+  onTakeOver: () => void;
+}
+
+/** Puts anything into the list: a drill found by what it is for, a section, a rest, own words, a whole written list. */
+export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: Props) {
+  const reference = useReference();
+  const [text, setText] = useState('');
+  const [typed] = useDebouncedValue(text, 80);
+  const [active, setActive] = useState(0);
+  const [refused, setRefused] = useState<(Offer & { fault: NonNullable<Offer['fault']> }) | null>(null);
+  const [failed, setFailed] = useState(false);
+  const found = useMemo(() => {
+    const scores = searchDrills(reference, typed);
+    if (!scores) return [];
+    return [...scores]
+      .flatMap(([id, score]) => {
+        const drill = reference.drills.get(id);
+        return drill && !drill.archived ? [{ drill, score }] : [];
+      })
+      .sort((a, b) => b.score - a.score)
+      .slice(0, MOST)
+      .map(({ drill }) => drill);
+  }, [reference, typed]);
+  const put = (items: RoutineItem[]) => {
+    setRefused(null);
+    onPut(items);
+  };
+  const add = (drill: Drill) => {
+    setFailed(false);
+    compute.call('offer', asked.subject, { request: asked.request, drill: drill.id }).then(
+      (offer) => {
+        if (offer.fault) setRefused({ ...offer, fault: offer.fault });
+        else put([offer.item]);
+      },
+      () => setFailed(true),
+    );
+  };
+  const keys = (event: KeyboardEvent) => {
+    const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (by !== 0) {
+      event.preventDefault();
+      setActive((now) => Math.min(Math.max(0, found.length - 1), Math.max(0, now + by)));
+    }
+    const chosen = found[active] ?? found[0];
+    if (event.key === 'Enter' && chosen) {
+      event.preventDefault();
+      add(chosen);
+    }
+    if (event.key === 'Escape') setText('');
+  };
+  return (
+    <div className={classes.add}>
+      <Group gap={6}>
+        <TextInput
+          className={classes.search}
+          size="xs"
+          leftSection={<IconSearch size={15} />}
+          aria-label="Add a drill"
+          placeholder="Add a drill: stiff ankle band, calf, side plank…"
+          value={text}
+          onChange={({ currentTarget: { value } }) => {
+            setText(value);
+            setActive(0);
+            setRefused(null);
+          }}
+          onKeyDown={keys}
+        />
+        <Button size="compact-sm" variant="subtle" onClick={onSection}>
+          + Section
+        </Button>
+        <Button size="compact-sm" variant="subtle" onClick={() => put([newRest()])}>
+          + Rest
+        </Button>
+        <Button size="compact-sm" variant="subtle" onClick={() => put([newWords()])}>
+          + Own words
+        </Button>
+        <Button size="compact-sm" variant="subtle" onClick={onTakeOver}>
+          Take over a list…
+        </Button>
+      </Group>
+      {refused ? (
+        <Alert
+          color="red"
+          role="alert"
+          p={8}
+          mt={6}
+          title={`${nameOf(reference, refused.fault.drill)}: not today`}
+        >
+          {ruleText(reference, refused.fault.rule, refused.fault.about)}
+          {refused.instead ? (
+            <Button ml={8} size="compact-xs" onClick={() => refused.instead && put([refused.instead])}>
+              Add {nameOf(reference, refused.instead.drill).toLowerCase()} instead
+            </Button>
+          ) : (
+            ' Nothing near it is allowed today.'
+          )}
+        </Alert>
+      ) : null}
+      {failed ? (
+        <p className={classes.hint} role="alert">
+          It could not be worked out. Press again.
+        </p>
+      ) : null}
+      {typed.trim() !== '' ? (
+        <>
+          <p className={classes.hint}>
+            {found.length === 0
+              ? 'Nothing is called that, is for that or uses that. Put it in with your own words.'
+              : draft.items.length === 0
+                ? 'Enter adds the marked one.'
+                : `Enter adds the marked one ${after ? `after ${after}` : 'at the end'}; or drag one into the list.`}
+          </p>
+          <ul className={classes.results} aria-label="Drills found">
+            {found.map((drill, i) => (
+              <Result key={drill.id} drill={drill} active={i === active} onAdd={() => add(drill)} />
+            ))}
+          </ul>
+        </>
+      ) : null}
+    </div>
+  );
+}

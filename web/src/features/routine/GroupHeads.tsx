@@ -1,0 +1,191 @@
+import { ActionIcon, TextInput } from '@mantine/core';
+import { IconX } from '@tabler/icons-react';
+import type { Circuit, Section } from '@yonder/core/domain';
+import { duration } from '@yonder/core/words';
+import { UnitInput } from '../../components/UnitInput.tsx';
+import classes from './Compose.module.css';
+import { Stepper } from './Stepper.tsx';
+
+interface SectionProps {
+  /** The part and how long it is meant to be. */
+  section: Section;
+  /** Seconds that its lines take, with changing over. */
+  seconds: number;
+  /** Another name or other minutes. */
+  onChange: (change: Partial<Section>) => void;
+  /** The part is taken away; its lines stay. */
+  onRemove: () => void;
+}
+
+/** Head of a part that the practitioner named: its name, its minutes, and what it takes. */
+export function SectionHead({ section, seconds, onChange, onRemove }: SectionProps) {
+  const { name, minutes } = section;
+  const over = minutes === null ? 0 : seconds - minutes * 60;
+  return (
+    <tr className={classes.section}>
+      <td colSpan={7}>
+        <div>
+          <TextInput
+            size="xs"
+            variant="unstyled"
+            aria-label="Name of the section"
+            className={classes.sectionName}
+            value={name}
+            onChange={({ currentTarget: { value } }) =>
+              value.trim() !== '' && onChange({ name: value.slice(0, 80) })
+            }
+          />
+          <UnitInput
+            size="xs"
+            w={92}
+            unit="min"
+            aria-label={`Minutes of ${name}`}
+            placeholder="any"
+            min={0.5}
+            max={120}
+            value={minutes}
+            onChange={(next) =>
+              onChange({ minutes: next !== null && next >= 0.5 && next <= 120 ? next : null })
+            }
+          />
+          <span className={classes.taken} data-over={over > 0 || undefined}>
+            {duration(seconds)}
+            {over > 0 ? `, ${duration(over)} over` : ''}
+          </span>
+          <ActionIcon variant="subtle" color="gray" aria-label={`Remove section ${name}`} onClick={onRemove}>
+            <IconX size={15} />
+          </ActionIcon>
+        </div>
+      </td>
+    </tr>
+  );
+}
+
+interface CircuitProps {
+  /** How the group goes. */
+  circuit: Circuit;
+  /** Seconds of the whole group. */
+  seconds: number;
+  /** Another way of going. */
+  onChange: (change: Partial<Omit<Circuit, 'id'>>) => void;
+  /** Its drills are done one by one again. */
+  onEnd: () => void;
+}
+
+const PACES = [
+  { value: 'free', label: 'as long as it takes' },
+  { value: 'clock', label: 'stations by the clock' },
+  { value: 'every', label: 'a start every…' },
+] as const;
+
+/** Seconds at which each pace begins. */
+const FIRST_PACE = {
+  free: undefined,
+  clock: { by: 'clock', work: 30, rest: 15 },
+  every: { by: 'every', seconds: 60 },
+} as const;
+
+/** Head of a group that is done in rounds: how many, paced by what, growing or not, with what rest between. */
+export function CircuitHead({ circuit, seconds, onChange, onEnd }: CircuitProps) {
+  const { rounds, pace, step = 0, restSeconds = 0 } = circuit;
+  return (
+    <tr className={classes.circuit}>
+      <td colSpan={7}>
+        <div role="group" aria-label="In rounds">
+          <b>In rounds</b>
+          <label>
+            <Stepper
+              label="Rounds"
+              value={rounds}
+              min={1}
+              max={20}
+              step={1}
+              onChange={(v) => onChange({ rounds: v })}
+            />{' '}
+            {rounds === 1 ? 'round' : 'rounds'}
+          </label>
+          <select
+            aria-label="Pace of the rounds"
+            value={pace?.by ?? 'free'}
+            onChange={({ currentTarget: { value } }) =>
+              onChange({ pace: FIRST_PACE[value as keyof typeof FIRST_PACE] })
+            }
+          >
+            {PACES.map(({ value, label }) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </select>
+          {pace?.by === 'clock' ? (
+            <>
+              <label>
+                <Stepper
+                  label="Seconds at a station"
+                  value={pace.work}
+                  min={5}
+                  max={300}
+                  step={5}
+                  onChange={(work) => onChange({ pace: { ...pace, work } })}
+                />{' '}
+                s on
+              </label>
+              <label>
+                <Stepper
+                  label="Seconds between stations"
+                  value={pace.rest}
+                  min={0}
+                  max={300}
+                  step={5}
+                  onChange={(rest) => onChange({ pace: { ...pace, rest } })}
+                />{' '}
+                s off
+              </label>
+            </>
+          ) : null}
+          {pace?.by === 'every' ? (
+            <label>
+              <Stepper
+                label="Seconds from start to start"
+                value={pace.seconds}
+                min={20}
+                max={300}
+                step={5}
+                onChange={(next) => onChange({ pace: { by: 'every', seconds: next } })}
+              />{' '}
+              s
+            </label>
+          ) : null}
+          {pace?.by === 'clock' ? null : (
+            <label>
+              <Stepper
+                label="More each round"
+                value={step}
+                min={-10}
+                max={10}
+                step={1}
+                onChange={(v) => onChange({ step: v === 0 ? undefined : v })}
+              />{' '}
+              more each round
+            </label>
+          )}
+          <label>
+            <Stepper
+              label="Rest between rounds"
+              value={restSeconds}
+              min={0}
+              max={600}
+              step={10}
+              onChange={(v) => onChange({ restSeconds: v === 0 ? undefined : v })}
+            />{' '}
+            s between rounds
+          </label>
+          <span className={classes.taken}>{duration(seconds)}</span>
+          <button type="button" className={classes.plain} onClick={onEnd}>
+            take apart
+          </button>
+        </div>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,96 @@
+import { ActionIcon, Textarea, TextInput } from '@mantine/core';
+import { IconCopy, IconX } from '@tabler/icons-react';
+import type { RoutineItem } from '@yonder/core/domain';
+import { PAUSE } from '@yonder/core/reference';
+import { duration } from '@yonder/core/words';
+import classes from './Compose.module.css';
+import { Stepper } from './Stepper.tsx';
+
+interface Props {
+  /** A rest, or a part in own words. */
+  item: RoutineItem;
+  /** Its place, from 0. */
+  index: number;
+  /** Seconds of changing over to it. */
+  change: number;
+  /** Other words, another time, somebody who leads it. */
+  onChange: (change: Partial<RoutineItem>) => void;
+  /** Once more, below it. */
+  onDouble: () => void;
+  /** Take it out. */
+  onRemove: () => void;
+}
+
+/** The fields of a line that is no drill. */
+export function LineFields({ item, index, change, onChange, onDouble, onRemove }: Props) {
+  const rest = item.drill === PAUSE;
+  const name = rest ? `rest ${index + 1}` : `line ${index + 1}`;
+  return (
+    <>
+      <td colSpan={2} className={classes.lineWords}>
+        <span className={classes.lineNumber}>
+          {index + 1}. {rest ? 'Rest' : ''}
+        </span>
+        {rest ? (
+          <TextInput
+            size="xs"
+            aria-label={`What ${name} is for`}
+            placeholder="water, shoes on…"
+            value={item.words ?? ''}
+            onChange={({ currentTarget: { value } }) =>
+              onChange({ words: value.trim() === '' ? undefined : value.slice(0, 300) })
+            }
+          />
+        ) : (
+          <Textarea
+            size="xs"
+            autosize
+            minRows={1}
+            aria-label={`Words of ${name}`}
+            value={item.words ?? ''}
+            onChange={({ currentTarget: { value } }) =>
+              value.trim() !== '' && onChange({ words: value.slice(0, 300) })
+            }
+          />
+        )}
+      </td>
+      <td className={classes.lineTime}>
+        <Stepper
+          label={`Seconds of ${name}`}
+          value={item.amount}
+          min={rest ? 5 : 0}
+          max={1000}
+          step={15}
+          onChange={(amount) => onChange({ amount })}
+        />{' '}
+        s
+      </td>
+      <td>
+        {rest ? null : (
+          <TextInput
+            size="xs"
+            w={86}
+            aria-label={`Who leads ${name}`}
+            placeholder="led by"
+            value={item.ledBy ?? ''}
+            onChange={({ currentTarget: { value } }) =>
+              onChange({ ledBy: value.trim() === '' ? undefined : value.slice(0, 80) })
+            }
+          />
+        )}
+      </td>
+      <td className={classes.lineSeconds}>
+        {item.amount > 0 ? duration(item.amount) : 'no time'}
+        {change > 0 ? <span title="changing over to it">+ {change} s</span> : null}
+      </td>
+      <td className={classes.lineTools}>
+        <ActionIcon variant="subtle" color="gray" aria-label={`Duplicate ${name}`} onClick={onDouble}>
+          <IconCopy size={15} />
+        </ActionIcon>
+        <ActionIcon variant="subtle" color="gray" aria-label={`Remove ${name}`} onClick={onRemove}>
+          <IconX size={16} />
+        </ActionIcon>
+      </td>
+    </>
+  );
+}

@@ -1,0 +1,358 @@
+import { Alert, Button, FileButton, Group, Loader, Text, Textarea, Title } from '@mantine/core';
+import type { Draft } from '@yonder/core/contracts';
+import type { RoutineItem, Section } from '@yonder/core/domain';
+import { routineSeconds, routineTime } from '@yonder/core/dose';
+import { chosenItem, firstChoice, routineOfLines } from '@yonder/core/takeover';
+import type { Choice, TakenKind, TakenLine } from '@yonder/core/takeover';
+import {
+  amountText,
+  circuitText,
+  duration,
+  lineName,
+  nameOf,
+  OCCASION_LABEL,
+  ruleText,
+  SIDE_MARK,
+} from '@yonder/core/words';
+import { useEffect, useState } from 'react';
+import { useKeptState } from '../../app/kept/useKept.ts';
+import { useReference } from '../../app/reference.tsx';
+import { compute } from '../../workers/client.ts';
+import type { Asked } from '../../workers/protocol.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import classes from './TakeOver.module.css';
+
+/** Longest paper that is read, in characters: some hundreds of lines. */
+const MOST_TEXT = 20_000;
+/** Lines that a routine can hold. */
+const MOST_LINES = 60;
+
+const KIND: Readonly<Record<TakenKind, readonly [mark: string, word: string]>> = {
+  sure: ['●', 'sure'],
+  likely: ['◐', 'likely'],
+  choose: ['○', 'choose'],
+  held: ['■', 'held'],
+  text: ['✎', 'as text'],
+  joined: ['└', 'joined'],
+  rest: ['≈', 'rest'],
+  section: ['▬', 'section'],
+  circuit: ['↻', 'rounds'],
+};
+
+/** A line of paper with what was read as the drill and what as its dose marked. */
+function Paper({ line }: { line: TakenLine }) {
+  const words = new Set(line.written.words.toLowerCase().split(/[^\p{L}\p{N}’']+/u));
+  return line.written.raw.split(/(\s+)/).map((piece, i) => {
+    const word = piece.toLowerCase().replace(/[^\p{L}\p{N}’']+/gu, '');
+    const kind = word === '' ? undefined : words.has(word) ? 'drill' : 'dose';
+    return (
+      <span key={i} data-read={kind}>
+        {piece}
+      </span>
+    );
+  });
+}
+
+interface LineProps {
+  /** The line and how it was read. */
+  line: TakenLine;
+  /** Its place, from 0. */
+  index: number;
+  /** What stands for it. */
+  choice: Choice;
+  /** Seconds that it takes in the routine; null for heads. */
+  seconds: number | null;
+  /** Something else stands for it. */
+  onChoose: (choice: Choice) => void;
+}
+
+/** What a head says: the section it begins, or how what follows is done. */
+function headText({ written }: TakenLine): string {
+  const { head, words } = written;
+  if (!head) return '';
+  const minutes = head.minutes === null ? '' : `, ${head.minutes} min`;
+  const rounds = head.circuit ? circuitText({ id: '', ...head.circuit }) : '';
+  return [`${words}${minutes}`, rounds].filter(Boolean).join(': ') || 'Section';
+}
+
+function Options({ line, choice, onChoose }: Pick<LineProps, 'line' | 'choice' | 'onChoose'>) {
+  const reference = useReference();
+  const [first] = line.readings;
+  return (
+    <span className={classes.options} role="group" aria-label={`Meanings of ${line.written.raw.trim()}`}>
+      {line.readings.map((reading, i) =>
+        reading.fault ? null : (
+          <button
+            key={reading.item.drill}
+            type="button"
+            aria-pressed={choice === i}
+            onClick={() => onChoose(i)}
+          >
+            {lineName(reference, reading.item)}
+          </button>
+        ),
+      )}
+      {line.kind === 'held' && first?.instead ? (
+        <button type="button" aria-pressed={choice === 'instead'} onClick={() => onChoose('instead')}>
+          Instead: {lineName(reference, first.instead)}
+        </button>
+      ) : null}
+      <button type="button" aria-pressed={choice === 'text'} onClick={() => onChoose('text')}>
+        as text
+      </button>
+    </span>
+  );
+}
+
+/** One line of paper with how it was understood; only what is open or pressed grows. */
+function Line({ line, index, choice, seconds, onChoose }: LineProps) {
+  const reference = useReference();
+  const [open, setOpen] = useState(false);
+  const item = chosenItem(line, choice);
+  const [mark, word] = KIND[line.kind];
+  const fault = line.readings[0]?.fault;
+  const offers = line.readings.length > 0;
+  return (
+    <li className={classes.line} data-kind={line.kind}>
+      <span className={classes.paper}>
+        <i>{index + 1}</i>
+        <span>
+          <Paper line={line} />
+        </span>
+      </span>
+      <span className={classes.kind}>
+        <b aria-hidden>{mark}</b> {word}
+      </span>
+      <span className={classes.read}>
+        {line.kind === 'joined' ? (
+          <span className="muted">belongs to line {(line.joins ?? 0) + 1}</span>
+        ) : line.kind === 'section' || line.kind === 'circuit' ? (
+          <b>{headText(line)}</b>
+        ) : (
+          <>
+            <b>
+              {item ? lineName(reference, item) : ''}
+              {item && item.side !== 'both' ? ` ${SIDE_MARK[item.side]} ${item.side}` : ''}
+            </b>
+            <span className="muted">
+              {item && choice !== 'text' && line.kind !== 'rest' ? amountText(item) : ''}
+              {line.kind === 'text' && choice === 'text'
+                ? `kept as written${item && item.amount > 0 ? '' : ', no time'}`
+                : ''}
+              {line.kind === 'held' && choice === 'text' ? 'kept as a note that it is not for now' : ''}
+              {item?.note && choice !== 'text' ? ` · note: ${item.note}` : ''}
+            </span>
+            {line.kind === 'held' && fault ? (
+              <span className={classes.fault}>
+                {nameOf(reference, fault.drill)}: {ruleText(reference, fault.rule, fault.about)}
+              </span>
+            ) : null}
+          </>
+        )}
+        {offers && (open || line.kind === 'choose' || line.kind === 'held') ? (
+          <Options line={line} choice={choice} onChoose={onChoose} />
+        ) : null}
+      </span>
+      <span className={classes.time}>
+        {seconds === null || seconds === 0 ? '–' : duration(seconds)}
+        {offers && line.kind !== 'choose' && line.kind !== 'held' ? (
+          <button
+            type="button"
+            className={classes.other}
+            aria-expanded={open}
+            aria-label={`Another meaning of line ${index + 1}`}
+            onClick={() => setOpen((now) => !now)}
+          >
+            other…
+          </button>
+        ) : null}
+      </span>
+    </li>
+  );
+}
+
+interface Props {
+  /** The record and what was asked for. */
+  asked: Asked;
+  /** The routine being edited; null when none is. */
+  draft: Draft | null;
+  /** The lines as a routine: in place of what is there, or below it. */
+  onTake: (taken: { items: RoutineItem[]; sections: Section[] }, below: boolean) => void;
+  /** Back to the routine; the paper is kept. */
+  onClose: () => void;
+}
+
+/** Takes over a list as written on paper: each line with what it means, several to choose from where it may mean more. */
+export function TakeOver({ asked, draft, onTake, onClose }: Props) {
+  const reference = useReference();
+  const { athlete, occasion } = useWorkspace();
+  const { value: text, set: setText, done } = useKeptState(`paper/${athlete.id}`, 'A list to take over', '');
+  const [writing, setWriting] = useState(text.trim() === '');
+  const [lines, setLines] = useState<readonly TakenLine[] | null>(null);
+  const [choices, setChoices] = useState<Readonly<Record<number, Choice>>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const { subject, request } = asked;
+  useEffect(() => {
+    if (writing) return undefined;
+    let stale = false;
+    compute.call('takeOver', subject, { request, text }).then(
+      (answer) => {
+        if (!stale) setLines(answer);
+      },
+      () => {
+        if (!stale) setProblem('The list could not be read. Press “Read it” again.');
+      },
+    );
+    return () => {
+      stale = true;
+    };
+  }, [writing, text, subject, request]);
+  const read = (next: string) => {
+    setText(next.slice(0, MOST_TEXT));
+    setProblem(next.length > MOST_TEXT ? `Only the first ${MOST_TEXT} characters were taken.` : null);
+    setChoices({});
+    setLines(null);
+    setWriting(false);
+  };
+  const fromFile = (file: File | null) => {
+    if (!file) return;
+    if (file.size > 4 * MOST_TEXT) {
+      setProblem('That file is too large for a list. Copy the lines out of it and paste them.');
+      return;
+    }
+    file.text().then(
+      (content) =>
+        content.includes('\u0000')
+          ? setProblem('That is no text file. Save the list as plain text, or paste it.')
+          : read(content),
+      () => setProblem('The file could not be read.'),
+    );
+  };
+  if (writing)
+    return (
+      <section className={`card ${classes.page}`} aria-label="Take over a list">
+        <Title order={2} size={20}>
+          Take over a list
+        </Title>
+        <Text size="sm" c="var(--muted)">
+          Paste it as it is written: one line a drill, such as “calf raise 2x15 bent knee each side”, “hold 30
+          s”, “3 rounds:”. Every line is kept.
+        </Text>
+        <Textarea
+          aria-label="The list"
+          autosize
+          minRows={12}
+          maxRows={24}
+          data-autofocus
+          autoFocus
+          value={text}
+          error={problem}
+          onChange={({ currentTarget: { value } }) => setText(value.slice(0, MOST_TEXT))}
+          onPaste={(event) => {
+            // Into an empty field a pasted list is read at once; into a begun one it is only put in.
+            const pasted = event.clipboardData.getData('text/plain');
+            if (text.trim() !== '' || pasted.trim() === '') return;
+            event.preventDefault();
+            read(pasted);
+          }}
+        />
+        <Group justify="space-between">
+          <Group gap={8}>
+            <Button variant="default" onClick={onClose}>
+              Back
+            </Button>
+            <FileButton onChange={fromFile} accept="text/plain,text/csv,text/markdown,.txt,.csv,.md">
+              {(props) => (
+                <Button variant="subtle" {...props}>
+                  From a file…
+                </Button>
+              )}
+            </FileButton>
+          </Group>
+          <Button disabled={text.trim() === ''} onClick={() => read(text)}>
+            Read it
+          </Button>
+        </Group>
+      </section>
+    );
+  if (!lines)
+    return (
+      <section className={`card ${classes.page}`} aria-label="Take over a list">
+        {problem ? <Alert color="copper">{problem}</Alert> : <Loader aria-label="Reading the list" />}
+        <Button variant="default" onClick={() => setWriting(true)}>
+          Edit the paper
+        </Button>
+      </section>
+    );
+  const all = lines.map((line, i) => choices[i] ?? firstChoice(line));
+  const taken = routineOfLines(lines, all);
+  const time = routineTime(reference, taken.items);
+  const counts = new Map<TakenKind, number>();
+  for (const { kind } of lines) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+  const there = draft?.items.length ?? 0;
+  const tooMany = taken.items.length > MOST_LINES || taken.items.length === 0;
+  const take = (below: boolean) => {
+    onTake(taken, below);
+    done();
+  };
+  return (
+    <section className={`card ${classes.page}`} aria-label="Take over a list">
+      <Group justify="space-between">
+        <Title order={2} size={20}>
+          Take over a list
+        </Title>
+        <Text size="sm" c="var(--muted)">
+          {[...counts].map(([kind, count]) => `${count} ${KIND[kind][1]}`).join(', ')} · goes to{' '}
+          {OCCASION_LABEL[occasion].toLowerCase()}
+        </Text>
+      </Group>
+      <ol className={classes.lines} aria-label="Lines of the list">
+        {lines.map((line, i) => (
+          <Line
+            key={`${i}/${line.written.raw}`}
+            line={line}
+            index={i}
+            choice={all[i] ?? 'text'}
+            seconds={time.items[taken.places[i] ?? -1] ?? null}
+            onChoose={(choice) => setChoices((now) => ({ ...now, [i]: choice }))}
+          />
+        ))}
+      </ol>
+      {problem ? <Alert color="copper">{problem}</Alert> : null}
+      <Group justify="space-between" className={classes.foot}>
+        <Text fw={650}>
+          {duration(routineSeconds(reference, taken.items))}
+          <Text span size="sm" c="var(--muted)" fw={400}>
+            {' '}
+            with the first meaning where there is a choice
+          </Text>
+        </Text>
+        <Group gap={8}>
+          <Button variant="default" onClick={onClose}>
+            Back
+          </Button>
+          <Button variant="default" onClick={() => setWriting(true)}>
+            Edit the paper
+          </Button>
+          {there > 0 ? (
+            <Button
+              variant="light"
+              disabled={taken.items.length === 0 || there + taken.items.length > MOST_LINES}
+              onClick={() => take(true)}
+            >
+              Below the {there} there
+            </Button>
+          ) : null}
+          <Button disabled={tooMany} onClick={() => take(false)}>
+            {there > 0 ? 'Replace them' : 'Take over'}, {lines.length} of {lines.length} lines kept
+          </Button>
+        </Group>
+      </Group>
+      {taken.items.length > MOST_LINES ? (
+        <Text size="sm" c="var(--danger)" role="alert">
+          A routine holds {MOST_LINES} lines; this list makes {taken.items.length}. Cut it in two.
+        </Text>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,105 @@
+import type { Draft } from '@yonder/core/contracts';
+import type { RoutineItem, Section } from '@yonder/core/domain';
+import { OWN_WORDS, PAUSE } from '@yonder/core/reference';
+
+type Item = Draft['items'][number];
+
+const PLAIN = {
+  side: 'both',
+  phase: null,
+  sets: 1,
+  measure: 'seconds',
+  holdSeconds: null,
+  restSeconds: 0,
+  tempo: null,
+  setup: {},
+} as const;
+
+/** A rest of a minute. */
+export const newRest = (): RoutineItem => ({ ...PLAIN, drill: PAUSE, amount: 60 });
+
+/** A part that is said in own words; its time can be taken away again. */
+export const newWords = (): RoutineItem => ({
+  ...PLAIN,
+  drill: OWN_WORDS,
+  amount: 120,
+  words: 'What is done',
+});
+
+/**
+ * Items with new ones after one of them (at the end when it is not there), in its part; a circuit stays whole: what comes in
+ * after one of its items stands below it.
+ */
+export function putAfter(
+  items: readonly Item[],
+  after: string | null,
+  put: readonly RoutineItem[],
+): RoutineItem[] {
+  const found = items.findIndex(({ id }) => id === after);
+  let at = found < 0 ? items.length : found + 1;
+  const circuit = items[at - 1]?.circuit?.id;
+  while (circuit !== undefined && items[at]?.circuit?.id === circuit) at += 1;
+  const phase = items[at - 1]?.phase ?? null;
+  return [...items].toSpliced(
+    at,
+    0,
+    ...(put.map((item) => ({ ...item, phase: item.phase ?? phase })) as Item[]),
+  );
+}
+
+/** Items with one of them once more, right below it and in its circuit. */
+export function doubled(items: readonly Item[], id: string): RoutineItem[] {
+  return items.flatMap((item): RoutineItem[] => {
+    if (item.id !== id) return [item];
+    const { id: _id, from: _from, ...copy } = item;
+    return [item, copy];
+  });
+}
+
+/** A section at a place: what stands from there on until the next section is in it. */
+export function sectionAt(
+  items: readonly Item[],
+  sections: readonly Section[],
+  from: number,
+): { sections: Section[]; items: Item[] } {
+  const taken = new Set(sections.map(({ id }) => id));
+  const free = Array.from({ length: sections.length + 1 }, (_, i) => `section-${i + 1}`);
+  const id = free.find((one) => !taken.has(one)) ?? `section-${sections.length + 1}`;
+  const part = items[from]?.phase ?? null;
+  let until = from;
+  while (until < items.length && (items[until]?.phase ?? null) === part) until += 1;
+  return {
+    sections: [...sections, { id, name: 'Section', minutes: null }],
+    items: items.map((item, i) => (i >= from && i < until ? { ...item, phase: id } : item)),
+  };
+}
+
+/** Items without a section: what stood in it stands in no part. */
+export function withoutSection(items: readonly Item[], id: string): Item[] {
+  return items.map((item) => (item.phase === id ? { ...item, phase: null } : item));
+}
+
+/** Lines and sections under ids that a draft does not have yet, so that they can stand in it beside its own. */
+export function clearedOf(
+  draft: Pick<Draft, 'items' | 'sections'>,
+  added: { readonly items: readonly RoutineItem[]; readonly sections: readonly Section[] },
+): { items: RoutineItem[]; sections: Section[] } {
+  const names = new Set([
+    ...draft.sections.map(({ id }) => id),
+    ...draft.items.flatMap(({ circuit }) => circuit?.id ?? []),
+  ]);
+  const free = (id: string) => {
+    let next = id;
+    for (let n = 2; names.has(next); n += 1) next = `${id}-${n}`;
+    return next;
+  };
+  const ofSection = new Map(added.sections.map(({ id }) => [id, free(id)]));
+  return {
+    sections: added.sections.map((section) => ({ ...section, id: ofSection.get(section.id) ?? section.id })),
+    items: added.items.map((item) => ({
+      ...item,
+      phase: item.phase === null ? null : (ofSection.get(item.phase) ?? item.phase),
+      ...(item.circuit ? { circuit: { ...item.circuit, id: free(item.circuit.id) } } : {}),
+    })),
+  };
+}
