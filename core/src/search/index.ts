@@ -1,1 +1,2 @@
+export { oneLetterOff } from './oneLetterOff.ts';
 export { searchDrills } from './searchDrills.ts';

@@ -40,6 +40,16 @@ describe('searching the library', () => {
       expect(['unloaded', 'partial']).toContain(drill?.loadClass);
     }
   });
+  it('"stif ankle band" finds ankle work with a band, though written in haste', () => {
+    const hits = found('stif ankle band')
+      .slice(0, 4)
+      .map(([id]) => bundledReference.drills.get(id));
+    expect(hits.length).toBeGreaterThan(1);
+    for (const drill of hits) {
+      expect(drill?.regions.primary).toContain('ankle-foot');
+      expect(drill && kitText(drill)).toContain('band');
+    }
+  });
   it('forgives a misspelt word, and finds nothing for what is nowhere', () => {
     expect(namesOf('hamstrng bridge').length).toBeGreaterThan(0);
     expect(namesOf('xylophone')).toEqual([]);

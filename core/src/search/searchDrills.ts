@@ -1,6 +1,7 @@
 import { COVER_MATCH, kitWordsOf } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import MiniSearch from 'minisearch';
+import { oneLetterOff } from './oneLetterOff.ts';
 
 /** What people say for what the reference calls otherwise; both ways round. */
 const SAME: readonly (readonly string[])[] = [
@@ -92,9 +93,20 @@ function indexOf(reference: Reference): MiniSearch {
   return index;
 }
 
+/** Other words for a typed one; where nobody says it like that, those of the word that it is a slip of. */
+function alike(word: string): ReadonlySet<string> {
+  const known = synonyms.get(word);
+  if (known || word.length < 4) return known ?? new Set();
+  const meant = [...synonyms.keys()].find((other) => other.length >= 4 && oneLetterOff(word, other));
+  return meant === undefined ? new Set() : new Set([meant, ...(synonyms.get(meant) ?? [])]);
+}
+
+/** How much a drill counts for each word that it does not meet: found by most of the words, it comes after what meets all. */
+const UNMET = 0.15;
+
 /**
  * Drills for something typed, best first: every word counts, as it stands, as another word for the same, or misspelt by a
- * letter or two. Null when nothing was typed.
+ * letter or two. Where nothing meets every word, what meets most of them. Null when nothing was typed.
  */
 export function searchDrills(reference: Reference, text: string): ReadonlyMap<string, number> | null {
   const words = termsOf(text);
@@ -102,17 +114,25 @@ export function searchDrills(reference: Reference, text: string): ReadonlyMap<st
   const index = indexOf(reference);
   const scores = words.map((word) => {
     const own = index.search(word, { prefix: true, fuzzy: word.length > 4 ? 0.2 : false });
-    const alike = [...(synonyms.get(word) ?? [])].flatMap((other) =>
+    const others = [...alike(word)].flatMap((other) =>
       index.search(other, { prefix: false, fuzzy: false }).map((hit) => ({ ...hit, score: hit.score * 0.5 })),
     );
     const best = new Map<string, number>();
-    for (const { id, score } of [...own, ...alike]) best.set(id, Math.max(score, best.get(id) ?? 0));
+    for (const { id, score } of [...own, ...others]) best.set(id, Math.max(score, best.get(id) ?? 0));
     return best;
   });
-  const [first = new Map<string, number>(), ...rest] = scores;
+  const met = new Map<string, number>();
+  for (const id of new Set(scores.flatMap((one) => [...one.keys()])))
+    met.set(id, scores.filter((one) => one.has(id)).length);
+  const most = Math.max(0, ...met.values());
+  // Of two words one is not most of it.
+  if (most < words.length && most * 2 <= words.length) return new Map();
   return new Map(
-    [...first]
-      .filter(([id]) => rest.every((one) => one.has(id)))
-      .map(([id, score]) => [id, score + rest.reduce((sum, one) => sum + (one.get(id) ?? 0), 0)]),
+    [...met]
+      .filter(([, count]) => count === most)
+      .map(([id, count]) => [
+        id,
+        scores.reduce((sum, one) => sum + (one.get(id) ?? 0), 0) * UNMET ** (words.length - count),
+      ]),
   );
 }

@@ -1,5 +1,6 @@
 import { kitWordsOf } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
+import { oneLetterOff } from '../search/index.ts';
 import { POSITION_WORDS, SAID_AS, SYNONYMS } from './vocabulary.ts';
 
 /** A drill that a line may mean, and how nearly: 1 = its name word for word. */
@@ -59,20 +60,6 @@ export function wordsOf(text: string): string[] {
     .map(stem)
     .filter((word) => word !== '' && !FILLERS.has(word) && !/^\d+$/.test(word));
   return [...new Set(words)];
-}
-
-/** Is one word the other but for one letter left out, put in, changed or swapped with its neighbour? */
-function oneLetterOff(a: string, b: string): boolean {
-  if (Math.abs(a.length - b.length) > 1 || Math.min(a.length, b.length) < 4) return false;
-  let i = 0;
-  while (i < a.length && a[i] === b[i]) i += 1;
-  const swapped = a[i] === b[i + 1] && a[i + 1] === b[i] && a.slice(i + 2) === b.slice(i + 2);
-  return (
-    swapped ||
-    a.slice(i + 1) === b.slice(i + 1) ||
-    a.slice(i) === b.slice(i + 1) ||
-    a.slice(i + 1) === b.slice(i)
-  );
 }
 
 interface Entry {

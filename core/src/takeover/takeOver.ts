@@ -79,13 +79,15 @@ function amountIn(
   perRep: number,
   { amount, unit }: WrittenDose,
   holds: number | null,
+  shared = false,
 ): { amount: number | null; turned: boolean } {
   const { measure } = drill.dose;
   const timed = measure === 'hold-seconds' || measure === 'seconds';
   if (amount === null) return { amount: timed && holds !== null ? holds : null, turned: false };
   // Seconds of a drill that is counted: how long it is held, where it is held, else as many as fit.
   if (unit === 's' && holdsOnce(drill)) return { amount: 1, turned: true };
-  if (unit === 's' && !timed) return { amount: Math.max(1, Math.round(amount / perRep)), turned: true };
+  if (unit === 's' && !timed)
+    return { amount: Math.max(1, Math.round(amount / perRep / (shared ? 2 : 1))), turned: true };
   if (unit === 'breaths' && timed) return { amount: Math.round(amount * 4), turned: true };
   // "10 × 10 s hold" of a drill that is held: each hold is a set's worth of it.
   if ((unit === 'reps' || unit === null) && timed && holds !== null)
@@ -122,7 +124,9 @@ function itemAs(
   };
   const perRep = secondsPerRep(drill, dosed);
   const doseOf = (dose: WrittenDose) => {
-    const most = amountIn(drill, perRep, dose, written.holdSeconds);
+    // Two minutes of a drill that is done a side at a time, and no side named: both sides share them.
+    const shared = drill.unilateral && written.side === null;
+    const most = amountIn(drill, perRep, dose, written.holdSeconds, shared);
     const amount = within(most.amount ?? dosed.amount, 1, 1000);
     const least =
       dose.amountFrom === null

@@ -74,7 +74,7 @@ describe('what a line means', () => {
     ['prone Y raise 2 x 10', 'sure: Prone Y raise, 2 × 10, both'],
     ['wrist extension hold with weight 5x10s', 'sure: Weighted wrist-back hold, 5 × 10 s, both'],
     ['finger hook 3 x 10 s', 'likely: Finger-hook hold, 3 × 1, hold 10 s, both'],
-    ['towel scrunch 2 min', 'likely: Towel scrunch, 1 × 30, both'],
+    ['towel scrunch 2 min', 'likely: Towel scrunch, 1 × 15, both'],
     ['rice bucket 3 min', 'text: rice bucket 3 min, 1 × 180 s, both'],
     ['Coach: traverse on big holds 2:30', 'text: Coach: traverse on big holds 2:30, 1 × 150 s, both'],
   ])('%s', (line, means) => {

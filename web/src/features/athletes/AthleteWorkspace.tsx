@@ -3,7 +3,7 @@ import { ageInYears, atOccasion, inForceOf, OCCASIONS, occasionOf, REGIONS } fro
 import type { Occasion, Region } from '@yonder/core/domain';
 import { assessCase, assessedAt } from '@yonder/core/assess';
 import { useMemo } from 'react';
-import { Outlet, useParams, useSearchParams } from 'react-router';
+import { Outlet, useLocation, useParams, useSearchParams } from 'react-router';
 import { errorText } from '../../app/api.ts';
 import { useBundledReference } from '../../app/reference.tsx';
 import { today } from '../../app/today.ts';
@@ -84,6 +84,8 @@ export function AthleteWorkspace() {
   const { athleteId = '' } = useParams();
   const bundled = useBundledReference();
   const place = useWorkspacePlace();
+  // A routine asks for the whole body at once, and for room.
+  const wide = useLocation().pathname.endsWith('/routine');
   const athlete = useAthleteQuery(athleteId);
   const loaded = useAthleteCaseQuery({ athleteId, on: place.on });
   const record = loaded.data;
@@ -125,8 +127,10 @@ export function AthleteWorkspace() {
       <div className={classes.workspace}>
         <Head workspace={workspace} selectDay={place.selectDay} />
         <Trail />
-        <div className={classes.columns}>
-          <ChainRail report={workspace.report} region={place.region} onSelect={place.selectRegion} />
+        <div className={classes.columns} data-wide={wide || undefined}>
+          {wide ? null : (
+            <ChainRail report={workspace.report} region={place.region} onSelect={place.selectRegion} />
+          )}
           <div className={classes.step}>
             <Outlet />
           </div>

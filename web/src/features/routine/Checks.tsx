@@ -6,7 +6,6 @@ import { reasonText } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { shortDay, today } from '../../app/today.ts';
-import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import { leftChanged } from './draftSlice.ts';
 import { LeaveIt } from './LeaveIt.tsx';
 import classes from './Routine.module.css';
@@ -48,8 +47,6 @@ function Note({ check, draft, onRepair, onShow }: Omit<Props, 'checks' | 'notes'
   const first = at[0];
   const left = draft ? leftSo(draft, check) : undefined;
   const item = draft ? itemOf(draft, check) : null;
-  const unseen = reason.rule === 'confirm-level' ? reference.drills.get(reason.drill) : undefined;
-  const own = draft?.items.find(({ id }) => id === item);
   return (
     <li data-level={level} data-left={left !== undefined || undefined}>
       <span className={classes.mark} title={WORD[level]}>
@@ -87,7 +84,6 @@ function Note({ check, draft, onRepair, onShow }: Omit<Props, 'checks' | 'notes'
               {reasonText(reference, repair.does)}
             </Button>
           ) : null}
-          {unseen && own ? <LevelSeen drill={unseen} side={own.side} offers={['fine', 'too-hard']} /> : null}
           {draft && level !== 'stop' ? (
             <LeaveIt
               note={words}

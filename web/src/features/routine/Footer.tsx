@@ -71,7 +71,8 @@ function Order({ draft, explained, note, onNote }: Pick<Props, 'draft' | 'explai
   const edit = useEdit();
   if (!explained) return null;
   const { order, best } = explained;
-  const better = best.items.map((i) => i.drill).join() !== draft.items.map((i) => i.drill).join();
+  const moved = best.items.map((i) => i.drill).join() !== draft.items.map((i) => i.drill).join();
+  const better = moved && best.cost.total < order.total;
   return (
     <>
       <span role="status">{note || (better ? `Order: ${costText(order)}.` : '')}</span>

@@ -28,31 +28,33 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
   return (
     <>
       <td colSpan={2} className={classes.lineWords}>
-        <span className={classes.lineNumber}>
-          {index + 1}. {rest ? 'Rest' : ''}
-        </span>
-        {rest ? (
-          <TextInput
-            size="xs"
-            aria-label={`What ${name} is for`}
-            placeholder="water, shoes on…"
-            value={item.words ?? ''}
-            onChange={({ currentTarget: { value } }) =>
-              onChange({ words: value.trim() === '' ? undefined : value.slice(0, 300) })
-            }
-          />
-        ) : (
-          <Textarea
-            size="xs"
-            autosize
-            minRows={1}
-            aria-label={`Words of ${name}`}
-            value={item.words ?? ''}
-            onChange={({ currentTarget: { value } }) =>
-              value.trim() !== '' && onChange({ words: value.slice(0, 300) })
-            }
-          />
-        )}
+        <div>
+          <span className={classes.lineNumber}>
+            {index + 1}. {rest ? 'Rest' : ''}
+          </span>
+          {rest ? (
+            <TextInput
+              size="xs"
+              aria-label={`What ${name} is for`}
+              placeholder="water, shoes on…"
+              value={item.words ?? ''}
+              onChange={({ currentTarget: { value } }) =>
+                onChange({ words: value.trim() === '' ? undefined : value.slice(0, 300) })
+              }
+            />
+          ) : (
+            <Textarea
+              size="xs"
+              autosize
+              minRows={1}
+              aria-label={`Words of ${name}`}
+              value={item.words ?? ''}
+              onChange={({ currentTarget: { value } }) =>
+                value.trim() !== '' && onChange({ words: value.slice(0, 300) })
+              }
+            />
+          )}
+        </div>
       </td>
       <td className={classes.lineTime}>
         <Stepper

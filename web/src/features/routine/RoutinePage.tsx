@@ -1,5 +1,6 @@
 import { Alert, Button, Group, Menu, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
+import { routineSeconds } from '@yonder/core/dose';
 import { chooseStructure } from '@yonder/core/builder';
 import type { BuildReport } from '@yonder/core/builder';
 import type { AthleteRow, Draft, RoutineRow } from '@yonder/core/contracts';
@@ -491,7 +492,19 @@ function OneRoutine() {
               sections: [...draft.sections, ...free.sections],
               items: [...draft.items, ...free.items],
             });
-          } else edit.build({ request, structure: draft?.structure ?? structureOf(), sections, items });
+          } else {
+            // A list brings its own time.
+            const minutes = Math.min(
+              120,
+              Math.max(request.minutes ?? 1, Math.ceil(routineSeconds(reference, items) / 60)),
+            );
+            edit.build({
+              request: { ...request, minutes },
+              structure: draft?.structure ?? structureOf(),
+              sections,
+              items,
+            });
+          }
           setNote(`${items.length} lines are taken over.`);
         }}
       />

@@ -149,12 +149,6 @@ function Line({ line, index, choice, seconds, onChoose }: LineProps) {
             ) : null}
           </>
         )}
-        {offers && (open || line.kind === 'choose' || line.kind === 'held') ? (
-          <Options line={line} choice={choice} onChoose={onChoose} />
-        ) : null}
-      </span>
-      <span className={classes.time}>
-        {seconds === null || seconds === 0 ? '–' : duration(seconds)}
         {offers && line.kind !== 'choose' && line.kind !== 'held' ? (
           <button
             type="button"
@@ -166,7 +160,11 @@ function Line({ line, index, choice, seconds, onChoose }: LineProps) {
             other…
           </button>
         ) : null}
+        {offers && (open || line.kind === 'choose' || line.kind === 'held') ? (
+          <Options line={line} choice={choice} onChoose={onChoose} />
+        ) : null}
       </span>
+      <span className={classes.time}>{seconds === null || seconds === 0 ? '–' : duration(seconds)}</span>
     </li>
   );
 }

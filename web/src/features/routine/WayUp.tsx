@@ -247,7 +247,8 @@ function Marks({ way, scale: { x, y } }: { way: Way; scale: Scale }) {
               className={classes.over}
             />
             <text x={edge + 4} y={top - 4} className={classes.overText} textAnchor="start">
-              {clock(over)} over {clock(way.longest)} for one drill
+              <title>{`${clock(over)} over ${clock(way.longest)} for one drill`}</title>
+              {x(summit.end) - edge > 60 || long.length === 1 ? `${clock(over)} over` : ''}
             </text>
           </g>
         );
