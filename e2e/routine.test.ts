@@ -160,7 +160,7 @@ describe('a routine for the action of the day', () => {
     const [first = ''] = names;
     await clinician.presses(`1. ${first}`);
     await clinician.presses('in rounds with the next drill');
-    await clinician.reads('2 rounds');
+    await clinician.sees('Rounds', 'spinbutton');
     await new Promise((done) => setTimeout(done, 300));
     const shown = await clinician.totalSeconds();
     await clinician.presses('Issue version 4');
@@ -204,8 +204,8 @@ describe('a routine for the action of the day', () => {
     for (const { drill } of routine.items)
       expect(read).toContain(bundledReference.drills.get(drill)?.name ?? drill);
     expect(read).toMatch(/Left 3 sets of \d+ \w+( \w+)?; right 1 set of/);
-    expect(read).toContain('one round of 2');
-    expect(read).toContain(`Log: ${MIRA}, version 4`);
+    expect(read).toContain('in a circuit of 2 rounds');
+    expect(read).toContain(`Log: ${MIRA}, before training, version 4`);
     const info = spawnSync('pdfinfo', ['-'], { input: pdf, encoding: 'utf8' }).stdout;
     expect(Number(/Pages:\s+(\d+)/.exec(info)?.[1])).toBeLessThanOrEqual(3);
   });

@@ -106,9 +106,14 @@ const UNMET = 0.15;
 
 /**
  * Drills for something typed, best first: every word counts, as it stands, as another word for the same, or misspelt by a
- * letter or two. Where nothing meets every word, what meets most of them. Null when nothing was typed.
+ * letter or two. Where nothing meets every word, what meets most of them; fewer than `fill` are filled up with what misses
+ * one word. Null when nothing was typed.
  */
-export function searchDrills(reference: Reference, text: string): ReadonlyMap<string, number> | null {
+export function searchDrills(
+  reference: Reference,
+  text: string,
+  fill = 0,
+): ReadonlyMap<string, number> | null {
   const words = termsOf(text);
   if (words.length === 0) return null;
   const index = indexOf(reference);
@@ -127,9 +132,11 @@ export function searchDrills(reference: Reference, text: string): ReadonlyMap<st
   const most = Math.max(0, ...met.values());
   // Of two words one is not most of it.
   if (most < words.length && most * 2 <= words.length) return new Map();
+  const enough = [...met.values()].filter((count) => count === most).length >= fill;
+  const least = enough ? most : Math.max(1, most - 1);
   return new Map(
     [...met]
-      .filter(([, count]) => count === most)
+      .filter(([, count]) => count >= least)
       .map(([id, count]) => [
         id,
         scores.reduce((sum, one) => sum + (one.get(id) ?? 0), 0) * UNMET ** (words.length - count),

@@ -24,9 +24,9 @@ function workDone(
     .filter((parts) => parts.every((w) => w.done));
   return {
     done: done === 0 ? 'none' : done === work.length ? 'all' : 'part',
-    // Where the clock alone says how long, nobody counted.
+    // Where the clock alone says how long, or it is as many as stay clean, nobody counted.
     amounts: full.flatMap((parts) =>
-      parts.every((w) => w.segment.amount !== null)
+      !item.asMany && parts.every((w) => w.segment.amount !== null)
         ? [Math.min(...parts.map((w) => w.segment.amount ?? item.amount))]
         : [],
     ),

@@ -73,6 +73,11 @@ export const sessionEventSchema = z.discriminatedUnion('type', [
     painBefore: painScoreSchema.optional(),
     pain: painScoreSchema.optional(),
     nextDayPain: painScoreSchema.optional(),
+    amounts: z
+      .array(z.number().min(0).max(5000))
+      .max(60)
+      .optional()
+      .describe('how many there were, where only the one who did them knows'),
     effort: z.number().min(0).max(10).nullable().optional(),
     quality: z.int().min(0).max(3).nullable().optional(),
   }),

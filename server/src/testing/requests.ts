@@ -366,6 +366,14 @@ const routines: Record<string, Arrange> = {
   listRoutines: async (owner) => ({ path: `/athletes/${(await version(owner)).athlete}/routines` }),
   issueRoutine: ofAthlete((_owner, id) => withId(`/athletes/${id}/routines`, ROUTINE)),
   readRoutine: async (owner) => ({ path: `/routines/${(await version(owner)).routine}` }),
+  printCard: async (owner) => ({ path: `/routines/${(await version(owner)).routine}/card.pdf` }),
+  printBooklet: async (owner) => ({ path: `/athletes/${(await version(owner)).athlete}/booklet.pdf` }),
+  weekCalendar: async (owner) => {
+    const { athlete } = await version(owner);
+    const days = { days: ['tue', 'fri'], timesPerDay: 1, version: null };
+    await owner.put(`/athletes/${athlete}/occasions/before-training`, days).expect(200);
+    return { path: `/athletes/${athlete}/week.ics` };
+  },
   printRoutine: async (owner) => ({ path: `/routines/${(await version(owner)).routine}/handout.pdf` }),
   decideProgress: async (owner) => {
     const { athlete, routine } = await version(owner);

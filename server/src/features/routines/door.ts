@@ -68,7 +68,9 @@ export function weighOverrides(
   given: readonly OverrideInput[],
   by: string,
 ): Override[] {
-  const checks = checkRoutine(prepareBuild(assessment, request), items).filter(({ level }) => level !== 'stop');
+  const checks = checkRoutine(prepareBuild(assessment, request), items).filter(
+    ({ level }) => level !== 'stop',
+  );
   const required = new Set(needReason(checks));
   const weighed = checks.map((check) => {
     const place = check.at.at(-1);

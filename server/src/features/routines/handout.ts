@@ -1,8 +1,19 @@
 import { createRequire } from 'node:module';
 import { dayText } from '@yonder/core/domain';
-import type { RoutineItem } from '@yonder/core/domain';
+import type { Occasion, RoutineItem, Section, Weekday } from '@yonder/core/domain';
+import { isLine, PAUSE } from '@yonder/core/reference';
 import type { Reference } from '@yonder/core/reference';
-import { amountText, doseSentence, duration, setupText } from '@yonder/core/words';
+import {
+  amountText,
+  circuitText,
+  doseSentence,
+  duration,
+  lineName,
+  OCCASION_LABEL,
+  setupText,
+  sideText,
+  WEEKDAY_LABEL,
+} from '@yonder/core/words';
 
 const require = createRequire(import.meta.url);
 
@@ -37,11 +48,16 @@ const maker = createMaker();
 export interface HandoutInput {
   readonly athlete: string;
   readonly practice: string;
+  readonly occasion: Occasion;
+  /** Days of the week and times a day it is meant for; no days = as the drills say. */
+  readonly days: readonly Weekday[];
+  readonly timesPerDay: number;
   readonly number: number;
   readonly issuedOn: string;
   readonly issuedBy: string;
   readonly mode: 'prepare' | 'build' | 'restore';
   readonly totalSeconds: number;
+  readonly sections: readonly Section[];
   readonly items: readonly RoutineItem[];
   /** The school's limit: stop above it. */
   readonly stopAbove: number;
@@ -57,33 +73,72 @@ export interface HandoutInput {
 const INK = '#22303a';
 const MUTED = '#55626b';
 const TEAL = '#17646b';
-const WHEN = {
-  prepare: 'Before training or competition',
-  build: 'On its own, not right before sport',
-  restore: 'After training or competition',
-} as const;
-
-/** How often it is meant: as often as the drill that is meant most seldom allows, before training each time. */
+/** How often it is meant: on its days, else as often as the drill that is meant most seldom allows, before training each time. */
 function timesText(reference: Reference, input: HandoutInput): string {
+  if (input.days.length > 0) {
+    const days =
+      input.days.length === 7 ? 'every day' : input.days.map((day) => WEEKDAY_LABEL[day]).join(', ');
+    return input.timesPerDay > 1 ? `${days}, ${input.timesPerDay} times a day` : days;
+  }
   if (input.mode === 'prepare') return 'each time';
-  const times = input.items.flatMap((item) => reference.drills.get(item.drill)?.dose.timesPerWeek ?? []);
+  const times = input.items.flatMap(({ drill }) =>
+    isLine(drill) ? [] : (reference.drills.get(drill)?.dose.timesPerWeek ?? []),
+  );
   const least = Math.max(1, ...times.map((one) => one.min));
   const most = Math.max(least, Math.min(7, ...times.map((one) => one.max)));
   return least === most ? `${least} days a week` : `${least} to ${most} days a week`;
 }
 
+/** Places of the lines: drills and parts in own words are counted, rests are not. */
+function numbersOf(items: readonly RoutineItem[]): (number | null)[] {
+  let number = 0;
+  return items.map(({ drill }) => (drill === PAUSE ? null : (number += 1)));
+}
+
 /** How large the handout is set: type and gaps grow and shrink together. */
 type Scale = (points: number) => number;
+
+/** A rest, or a part in own words. */
+function lineBlock(reference: Reference, item: RoutineItem, number: number | null, at: Scale): object {
+  const time = item.amount > 0 ? duration(item.amount) : '';
+  const said = [time, item.ledBy ? `led by ${item.ledBy}` : '', item.note ?? ''].filter(Boolean).join(', ');
+  return {
+    unbreakable: true,
+    margin: [0, 0, 0, at(8)],
+    columns: [
+      {
+        width: at(28),
+        text: number === null ? '' : String(number),
+        font: 'heading',
+        fontSize: at(20),
+        color: TEAL,
+      },
+      {
+        width: '*',
+        stack: [
+          {
+            text: lineName(reference, item),
+            font: 'heading',
+            fontSize: at(number === null ? 11.5 : 15),
+            color: INK,
+          },
+          ...(said ? [{ text: `${said}.`, bold: number !== null, fontSize: at(11.5) }] : []),
+        ],
+      },
+    ],
+  };
+}
 
 function drillBlock(
   reference: Reference,
   input: HandoutInput,
   item: RoutineItem,
-  index: number,
+  number: number | null,
   at: Scale,
 ): object {
   const drill = reference.drills.get(item.drill);
   if (!drill) return {};
+  if (isLine(item.drill)) return lineBlock(reference, item, number, at);
   const setup = setupText(drill, item);
   const care = input.handling.get(drill.id) ?? [];
   const small = { fontSize: at(10.5), color: MUTED };
@@ -91,7 +146,7 @@ function drillBlock(
     unbreakable: true,
     margin: [0, 0, 0, at(10)],
     columns: [
-      { width: at(28), text: String(index + 1), font: 'heading', fontSize: at(20), color: TEAL },
+      { width: at(28), text: String(number ?? ''), font: 'heading', fontSize: at(20), color: TEAL },
       {
         width: '*',
         stack: [
@@ -102,6 +157,7 @@ function drillBlock(
             ? [{ text: `For: ${input.serves.get(item.id ?? '')}.`, ...small }]
             : []),
           ...(setup ? [{ text: `Set-up: ${setup}.`, ...small }] : []),
+          ...(item.note ? [{ text: item.note, fontSize: at(11) }] : []),
           { text: `Watch: ${drill.cues.join('; ')}.`, ...small },
           { text: `Feel it here: ${drill.feelsLike}.`, ...small },
           ...care.map((text) => ({ text: `Take care: ${text}`, fontSize: at(10.5), color: '#8a3d10' })),
@@ -109,6 +165,42 @@ function drillBlock(
       },
     ],
   };
+}
+
+/** The lines in their order under the sections and rounds they stand in. */
+function body(reference: Reference, input: HandoutInput, at: Scale): object[] {
+  const numbers = numbersOf(input.items);
+  return input.items.flatMap((item, i) => {
+    const before = input.items[i - 1];
+    const section =
+      before?.phase === item.phase ? undefined : input.sections.find(({ id }) => id === item.phase);
+    const { circuit } = item;
+    const begins = circuit !== undefined && before?.circuit?.id !== circuit.id;
+    return [
+      ...(section
+        ? [
+            {
+              text: section.name,
+              font: 'heading',
+              fontSize: at(14),
+              color: TEAL,
+              margin: [0, at(4), 0, at(4)],
+            },
+          ]
+        : []),
+      ...(begins
+        ? [
+            {
+              text: `In rounds, one after the other: ${circuitText(circuit)}.`,
+              bold: true,
+              fontSize: at(11.5),
+              margin: [0, 0, 0, at(5)],
+            },
+          ]
+        : []),
+      drillBlock(reference, input, item, numbers[i] ?? null, at),
+    ];
+  });
 }
 
 function cautions(input: HandoutInput, at: Scale): object {
@@ -150,8 +242,16 @@ function logPage(reference: Reference, input: HandoutInput): object[] {
     },
     ...blank,
   ];
-  const drills = input.items.map((item, i) =>
-    row(`${i + 1}. ${reference.drills.get(item.drill)?.name ?? item.drill}`, amountText(item)),
+  const numbers = numbersOf(input.items);
+  const drills = input.items.flatMap((item, i) =>
+    item.drill === PAUSE || item.amount === 0
+      ? []
+      : [
+          row(
+            `${numbers[i]}. ${lineName(reference, item)}`,
+            isLine(item.drill) ? duration(item.amount) : amountText(item),
+          ),
+        ],
   );
   const body = [
     row('Date', ''),
@@ -164,7 +264,7 @@ function logPage(reference: Reference, input: HandoutInput): object[] {
   const thin = () => 0.6;
   return [
     {
-      text: `Log: ${input.athlete}, version ${input.number}`,
+      text: `Log: ${input.athlete}, ${OCCASION_LABEL[input.occasion].toLowerCase()}, version ${input.number}`,
       font: 'heading',
       fontSize: 17,
       pageBreak: 'before',
@@ -196,51 +296,138 @@ function footer(input: HandoutInput, page: number, pages: number): object {
   };
 }
 
+/** What stands above the lines: whose it is, what for, how long and how often. */
+function head(reference: Reference, input: HandoutInput, at: Scale): object[] {
+  const when = `${OCCASION_LABEL[input.occasion]} · ${duration(input.totalSeconds)} in all · ${timesText(reference, input)}`;
+  return [
+    { text: `${input.athlete}: your routine`, font: 'heading', fontSize: at(24) },
+    {
+      text: `${when} · version ${input.number}, ${dayText(input.issuedOn)}`,
+      fontSize: at(11),
+      color: MUTED,
+      margin: [0, 2, 0, at(10)],
+    },
+  ];
+}
+
 async function render(
   reference: Reference,
-  input: HandoutInput,
+  inputs: readonly [HandoutInput, ...HandoutInput[]],
   scale: number,
 ): Promise<{ buffer: Buffer; pages: number }> {
   const at: Scale = (points) => Math.round(points * scale * 10) / 10;
+  const [first] = inputs;
   let pages = 0;
   const document = {
     pageSize: 'A4',
     pageMargins: [46, 40, 46, 56],
-    info: { title: `Routine ${input.number}`, creator: 'Yonder Ridge' },
+    info: { title: `Routine ${first.number}`, creator: 'Yonder Ridge' },
     defaultStyle: { font: 'body', color: INK, lineHeight: 1.12 },
-    content: [
-      { text: `${input.athlete}: your routine`, font: 'heading', fontSize: at(24) },
-      {
-        text: `${WHEN[input.mode]} · ${duration(input.totalSeconds)} in all · ${timesText(reference, input)} · version ${input.number}, ${dayText(input.issuedOn)}`,
-        fontSize: at(11),
-        color: MUTED,
-        margin: [0, 2, 0, at(10)],
-      },
+    content: inputs.flatMap((input, i) => [
+      ...(i > 0 ? [{ text: ' ', fontSize: 1, pageBreak: 'before', pageOrientation: 'portrait' }] : []),
+      ...head(reference, input, at),
       cautions(input, at),
-      ...input.items.map((item, index) => drillBlock(reference, input, item, index, at)),
+      ...body(reference, input, at),
       ...logPage(reference, input),
-    ],
+    ]),
     footer: (page: number, all: number) => {
       pages = all;
-      return footer(input, page, all);
+      return footer(first, page, all);
     },
   };
   const buffer = await maker.createPdf(document).getBuffer();
   return { buffer, pages };
 }
 
-/** Sizes tried from the largest: the sheet should be legible on a wall and still fit two pages. */
+/** Sizes tried from the largest: the sheet should be legible on a wall and still fit. */
 const SCALES = [1.25, 1.12, 1, 0.9, 0.8, 0.72] as const;
+/** Down to this size one page is better than two. */
+const ONE_PAGE_FROM = 0.9;
 const BODY_PAGES = 2;
 
 /**
- * The printed handout, A4, in plain words: dose, cues, what to feel, pain limit, when to stop, who to ask, as large as
- * fits two pages; then a page with a grid to log sessions by pen.
+ * The printed handout, A4, in plain words: dose, what it is for, cues, what to feel, pain limit, when to stop, who to ask, on one
+ * page where it fits legibly, else as large as fits two; then a page with a grid to log sessions by pen.
  */
 export async function createHandout(reference: Reference, input: HandoutInput): Promise<Buffer> {
+  let last: Buffer | null = null;
+  let two: Buffer | null = null;
   for (const scale of SCALES) {
-    const { buffer, pages } = await render(reference, input, scale);
-    if (pages <= BODY_PAGES + 1 || scale === SCALES.at(-1)) return buffer;
+    const { buffer, pages } = await render(reference, [input], scale);
+    if (pages <= 2) return buffer;
+    if (pages <= BODY_PAGES + 1) two ??= buffer;
+    if (two && scale <= ONE_PAGE_FROM) return two;
+    last = buffer;
   }
-  throw new RangeError('no scale to set the handout in');
+  if (!last) throw new RangeError('no scale to set the handout in');
+  return last;
+}
+
+/** The handouts of all occasions as one booklet. */
+export async function createBooklet(
+  reference: Reference,
+  inputs: readonly [HandoutInput, ...HandoutInput[]],
+): Promise<Buffer> {
+  const { buffer } = await render(reference, inputs, 0.9);
+  return buffer;
+}
+
+/** A card for the pocket, A6: the lines with their doses, and when to stop. */
+export async function createCard(reference: Reference, input: HandoutInput): Promise<Buffer> {
+  const numbers = numbersOf(input.items);
+  const lines = input.items.map((item, i) => {
+    const drill = reference.drills.get(item.drill);
+    const begins = item.circuit && input.items[i - 1]?.circuit?.id !== item.circuit.id;
+    const dose = isLine(item.drill)
+      ? item.amount > 0
+        ? duration(item.amount)
+        : ''
+      : [amountText(item), drill ? sideText(drill, item) : ''].filter(Boolean).join(' ');
+    return {
+      unbreakable: true,
+      margin: [0, 0, 0, 3],
+      stack: [
+        ...(begins && item.circuit
+          ? [{ text: circuitText(item.circuit), fontSize: 7.5, color: TEAL, bold: true }]
+          : []),
+        {
+          columns: [
+            { width: 16, text: String(numbers[i] ?? ''), bold: true, color: TEAL },
+            { width: '*', text: lineName(reference, item) },
+            { width: 'auto', text: dose, bold: true, alignment: 'right', margin: [6, 0, 0, 0] },
+          ],
+        },
+      ],
+    };
+  });
+  const limit =
+    input.stopAbove > 0 ? `if it hurts more than ${input.stopAbove} out of 10` : 'if it hurts at all';
+  const document = {
+    pageSize: 'A6',
+    pageMargins: [20, 18, 20, 34],
+    info: { title: `Card ${input.number}`, creator: 'Yonder Ridge' },
+    defaultStyle: { font: 'body', color: INK, fontSize: 9, lineHeight: 1.1 },
+    content: [
+      {
+        text: `${OCCASION_LABEL[input.occasion]}, ${duration(input.totalSeconds)}`,
+        font: 'heading',
+        fontSize: 13,
+      },
+      {
+        text: `${input.athlete} · ${timesText(reference, input)} · version ${input.number}`,
+        fontSize: 7.5,
+        color: MUTED,
+        margin: [0, 1, 0, 6],
+      },
+      ...lines,
+      ...input.precautions.map((text) => ({ text, fontSize: 7.5, bold: true, margin: [0, 3, 0, 0] })),
+    ],
+    footer: () => ({
+      margin: [20, 2, 20, 0],
+      fontSize: 7,
+      color: MUTED,
+      text: `Stop a drill ${limit}, and say so. Questions: ${input.issuedBy}, ${input.practice}.`,
+    }),
+  };
+  return maker.createPdf(document).getBuffer();
 }

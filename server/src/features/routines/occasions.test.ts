@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addAthlete, ALL_KIT, createTestApp, DONE, ROCK, TODAY } from '../../testing/testApp.ts';
@@ -119,6 +120,41 @@ describe('routines by occasion', () => {
     expect(refused.body.errors[0].path).toBe('$.days[0]');
     const south = await app.signIn('south');
     await south.get(`/athletes/${id}/occasions`).expect(404);
+  });
+});
+
+describe('to take along', () => {
+  const read = (pdf: Buffer) =>
+    spawnSync('pdftotext', ['-layout', '-', '-'], { input: pdf, encoding: 'utf8' }).stdout.replace(
+      /\s+/g,
+      ' ',
+    );
+  it('a booklet of all occasions, a card for the pocket, and the week as a calendar', async () => {
+    const { id } = await addAthlete(north, { name: 'Ivo Langdale' });
+    const items = [{ ...ROCK, note: 'heel stays down' }];
+    const home = (await issueFor(id, 'at-home', { items }).expect(201)).body;
+    await issueFor(id, 'before-training').expect(201);
+    await north.get(`/athletes/${id}/week.ics`).expect(400);
+    const days = { days: ['tue', 'fri'], timesPerDay: 2, version: null };
+    await north.put(`/athletes/${id}/occasions/at-home`, days).expect(200);
+    const booklet = read((await north.get(`/athletes/${id}/booklet.pdf`).expect(200)).body as Buffer);
+    for (const words of ['Before training', 'At home', 'Tue, Fri, 2 times a day', 'heel stays down'])
+      expect(booklet).toContain(words);
+    const card = read((await north.get(`/routines/${home.id}/card.pdf`).expect(200)).body as Buffer);
+    expect(card).toMatch(/At home.*Knee-to-wall rock.*2 × 8.*Stop a drill/);
+    const { text } = await north.get(`/athletes/${id}/week.ics`).expect(200);
+    expect(text).toContain('RRULE:FREQ=WEEKLY;BYDAY=TU,FR');
+    expect(text).toMatch(/SUMMARY:At home: .*2 times/);
+    expect(text.match(/BEGIN:VEVENT/g)).toHaveLength(1);
+  });
+  it('nothing of it is printed while a precaution forbids a drill of one of them', async () => {
+    const { id } = await addAthlete(north);
+    await issueFor(id, 'at-home').expect(201);
+    await north
+      .create(`/athletes/${id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
+      .expect(201);
+    const refused = await north.get(`/athletes/${id}/booklet.pdf`).expect(422);
+    expect(refused.body.errors[0].path).toBe('$.at-home.items[0]');
   });
 });
 

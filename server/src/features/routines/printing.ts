@@ -1,24 +1,52 @@
 import { withSchools } from '@yonder/core/assess';
+import type { Occasion } from '@yonder/core/domain';
+import { WEEKDAYS } from '@yonder/core/domain';
+import { isLine } from '@yonder/core/reference';
 import { precautionsOfDrill } from '@yonder/core/safety';
-import { nameOf, reasonText, withSide } from '@yonder/core/words';
+import {
+  amountText,
+  duration,
+  lineName,
+  nameOf,
+  OCCASION_LABEL,
+  reasonText,
+  withSide,
+} from '@yonder/core/words';
+import ical, { ICalEventRepeatingFreq, ICalWeekday } from 'ical-generator';
+import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
 import { Sent } from '../../http/endpoint.ts';
+import { refuse } from '../../http/problem.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
+import type { LoadedRecord } from '../athletes/record.ts';
 import { passDoor } from './door.ts';
-import { createHandout } from './handout.ts';
+import { createBooklet, createCard, createHandout } from './handout.ts';
+import type { HandoutInput } from './handout.ts';
 import { needRoutine } from './versions.ts';
 
-/** The PDF handout of an issued version, with today's precautions and the school's pain limit. */
-export async function printRoutine(deps: Deps, unit: Unit, routineId: string): Promise<Sent> {
-  const routine = await needRoutine(unit, routineId);
-  const record = await loadRecord(unit, routine.athleteId, unit.today);
+type Routine = RowOf<'routines'>;
+
+function frequencyOf(rows: readonly RowOf<'occasions'>[], occasion: Occasion) {
+  const own = rows.find((row) => row.occasion === occasion);
+  return { days: own?.days ?? [], timesPerDay: own?.timesPerDay ?? 1 };
+}
+
+/** What is printed of a version, with today's precautions and the school's pain limit; refused where today forbids a drill. */
+async function handoutOf(
+  deps: Deps,
+  unit: Unit,
+  record: LoadedRecord,
+  routine: Routine,
+  at: (index: number) => string,
+): Promise<HandoutInput> {
   const { schools } = routine.request;
-  await passDoor(unit, record, routine.items, unit.today, { schools });
+  await passDoor(unit, record, routine.items, unit.today, { schools, at });
   const assessed = await assessRecord(deps, unit, record);
   const { reference, safety, painLimits } = withSchools(assessed, schools);
   const { name: practice } = await unit.practice();
-  const { items, number, issuedOn, issuedBy, mode, totalSeconds, overrides, reasons } = routine;
+  const { items, sections, number, issuedOn, issuedBy, mode, occasion, totalSeconds, overrides, reasons } =
+    routine;
   const handling = new Map(
     items.map((item) => {
       const drill = reference.drills.get(item.drill);
@@ -26,36 +54,139 @@ export async function printRoutine(deps: Deps, unit: Unit, routineId: string): P
       return [item.drill, own.map((h) => h.text)] as const;
     }),
   );
-  const precautions = safety.precautions.flatMap(
-    (p) => reference.precautions.get(p.id)?.athleteWording ?? [],
-  );
+  const frequency = frequencyOf(await unit.rows.occasions.all({ athleteId: routine.athleteId }), occasion);
+  return {
+    athlete: record.athlete.name,
+    practice,
+    occasion,
+    ...frequency,
+    number,
+    issuedOn,
+    issuedBy,
+    mode,
+    totalSeconds,
+    sections,
+    items,
+    stopAbove: painLimits.stop,
+    precautions: safety.precautions.flatMap((p) => reference.precautions.get(p.id)?.athleteWording ?? []),
+    handling,
+    serves: new Map(
+      reasons.map(({ item, serves }) => [
+        item,
+        [...serves]
+          .sort((a, b) => b.match - a.match)
+          .slice(0, 2)
+          .map((one) => withSide(nameOf(reference, one.restriction).toLowerCase(), one.side))
+          .join('; '),
+      ]),
+    ),
+    overrides: overrides.map(
+      ({ rule, why, by }) => `${reasonText(reference, rule)} All the same: ${why} (${by}).`,
+    ),
+  };
+}
+
+function sendPdf(name: string, make: () => Promise<Buffer>): Sent {
   return new Sent(async (response) => {
-    const pdf = await createHandout(reference, {
-      athlete: record.athlete.name,
-      practice,
-      number,
-      issuedOn,
-      issuedBy,
-      mode,
-      totalSeconds,
-      items,
-      stopAbove: painLimits.stop,
-      precautions,
-      handling,
-      serves: new Map(
-        reasons.map(({ item, serves }) => [
-          item,
-          [...serves]
-            .sort((a, b) => b.match - a.match)
-            .slice(0, 2)
-            .map((one) => withSide(nameOf(reference, one.restriction).toLowerCase(), one.side))
-            .join('; '),
-        ]),
-      ),
-      overrides: overrides.map(
-        ({ rule, why, by }) => `${reasonText(reference, rule)} All the same: ${why} (${by}).`,
-      ),
+    const pdf = await make();
+    response.type('application/pdf').set('Content-Disposition', `inline; filename="${name}.pdf"`).send(pdf);
+  });
+}
+
+/** The PDF handout of an issued version, or its card for the pocket. */
+export async function printRoutine(
+  deps: Deps,
+  unit: Unit,
+  routineId: string,
+  as: 'handout' | 'card',
+): Promise<Sent> {
+  const routine = await needRoutine(unit, routineId);
+  const record = await loadRecord(unit, routine.athleteId, unit.today);
+  const input = await handoutOf(deps, unit, record, routine, (index) => `$.items[${index}]`);
+  const { reference } = await unit.practice();
+  return as === 'card'
+    ? sendPdf('card', () => createCard(reference, input))
+    : sendPdf('routine', () => createHandout(reference, input));
+}
+
+/** Every routine in force as one booklet; refused as a whole where today forbids a drill of one of them. */
+export async function printBooklet(deps: Deps, unit: Unit, athleteId: string): Promise<Sent> {
+  const record = await loadRecord(unit, athleteId, unit.today);
+  const inputs: HandoutInput[] = [];
+  for (const routine of record.routines)
+    inputs.push(
+      await handoutOf(deps, unit, record, routine, (index) => `$.${routine.occasion}.items[${index}]`),
+    );
+  const [first, ...more] = inputs;
+  refuse(first ? [] : [{ path: '$', message: 'no routine is in force' }]);
+  const { reference } = await unit.practice();
+  return sendPdf('booklet', () =>
+    first ? createBooklet(reference, [first, ...more]) : Promise.reject(new RangeError()),
+  );
+}
+
+const ICAL_DAY = {
+  mon: ICalWeekday.MO,
+  tue: ICalWeekday.TU,
+  wed: ICalWeekday.WE,
+  thu: ICalWeekday.TH,
+  fri: ICalWeekday.FR,
+  sat: ICalWeekday.SA,
+  sun: ICalWeekday.SU,
+} as const;
+
+/** The first day from a day on that is one of some days of the week. */
+function firstDay(from: string, days: readonly (keyof typeof ICAL_DAY)[]): Date {
+  const start = new Date(`${from}T00:00:00Z`);
+  for (let ahead = 0; ahead < 7; ahead += 1) {
+    const day = new Date(start.getTime() + ahead * 86_400_000);
+    const name = WEEKDAYS[(day.getUTCDay() + 6) % 7];
+    if (name && days.includes(name)) return day;
+  }
+  return start;
+}
+
+/** The week as an iCalendar: each occasion that has days, every week on them, with its lines. */
+export async function weekCalendar(deps: Deps, unit: Unit, athleteId: string): Promise<Sent> {
+  const record = await loadRecord(unit, athleteId, unit.today);
+  const kept = await unit.rows.occasions.all({ athleteId });
+  const { reference, name } = await unit.practice();
+  const planned = record.routines.filter(({ occasion }) => frequencyOf(kept, occasion).days.length > 0);
+  refuse(
+    planned.length > 0
+      ? []
+      : [{ path: '$', message: 'no routine in force has days of the week; choose them beside its occasion' }],
+  );
+  const calendar = ical({
+    name: `Routines: ${record.athlete.name}`,
+    prodId: { company: name, product: 'Yonder Ridge' },
+  });
+  for (const routine of planned) {
+    const { items, schools } = { items: routine.items, schools: routine.request.schools };
+    await passDoor(unit, record, items, unit.today, {
+      schools,
+      at: (i) => `$.${routine.occasion}.items[${i}]`,
     });
-    response.type('application/pdf').set('Content-Disposition', 'inline; filename="routine.pdf"').send(pdf);
+    const { days, timesPerDay } = frequencyOf(kept, routine.occasion);
+    const times = timesPerDay > 1 ? `, ${timesPerDay} times` : '';
+    calendar.createEvent({
+      id: `${routine.occasion}.${athleteId}@yonder-ridge`,
+      start: firstDay(unit.today, days),
+      allDay: true,
+      summary: `${OCCASION_LABEL[routine.occasion]}: ${duration(routine.totalSeconds)}${times}`,
+      description: items
+        .map((item) =>
+          [lineName(reference, item), isLine(item.drill) ? '' : amountText(item)].filter(Boolean).join(', '),
+        )
+        .join('\n'),
+      repeating: { freq: ICalEventRepeatingFreq.WEEKLY, byDay: days.map((day) => ICAL_DAY[day]) },
+    });
+  }
+  return new Sent((response) => {
+    response
+      .type('text/calendar')
+      .set('Content-Disposition', 'attachment; filename="week.ics"')
+      .send(calendar.toString());
+    return Promise.resolve();
   });
 }

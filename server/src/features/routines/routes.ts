@@ -23,7 +23,7 @@ import { streamBuild } from './building.ts';
 import { decide, decidedBefore } from './decisions.ts';
 import { discardDraft, readDraft, saveDraft } from './drafts.ts';
 import { listOccasions, putOccasion } from './occasions.ts';
-import { printRoutine } from './printing.ts';
+import { printBooklet, printRoutine, weekCalendar } from './printing.ts';
 import { issueRoutine, listRoutines, needRoutine, routineRow } from './versions.ts';
 
 const athlete = z.strictObject({ athleteId: idSchema });
@@ -82,7 +82,43 @@ function versionEndpoints(deps: Deps): Endpoint[] {
       audits: 'routine.print',
       params: routine,
       sends: 'application/pdf',
-      handler: ({ unit, params }) => printRoutine(deps, unit, params.routineId),
+      handler: ({ unit, params }) => printRoutine(deps, unit, params.routineId, 'handout'),
+    }),
+    endpoint({
+      id: 'printCard',
+      tag: 'routine',
+      method: 'get',
+      path: '/routines/:routineId/card.pdf',
+      summary: 'A version as a card for the pocket',
+      least: 'assistant',
+      audits: 'routine.print',
+      params: routine,
+      sends: 'application/pdf',
+      handler: ({ unit, params }) => printRoutine(deps, unit, params.routineId, 'card'),
+    }),
+    endpoint({
+      id: 'printBooklet',
+      tag: 'routine',
+      method: 'get',
+      path: '/athletes/:athleteId/booklet.pdf',
+      summary: 'Every routine in force as one booklet',
+      least: 'assistant',
+      audits: 'routine.print',
+      params: athlete,
+      sends: 'application/pdf',
+      handler: ({ unit, params }) => printBooklet(deps, unit, params.athleteId),
+    }),
+    endpoint({
+      id: 'weekCalendar',
+      tag: 'routine',
+      method: 'get',
+      path: '/athletes/:athleteId/week.ics',
+      summary: 'The week of routines as an iCalendar',
+      least: 'assistant',
+      audits: 'routine.print',
+      params: athlete,
+      sends: 'text/calendar',
+      handler: ({ unit, params }) => weekCalendar(deps, unit, params.athleteId),
     }),
     endpoint({
       id: 'decideProgress',

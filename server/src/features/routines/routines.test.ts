@@ -119,7 +119,7 @@ describe('the handout', () => {
     expect(Number(/Pages:\s+(\d+)/.exec(info)?.[1])).toBeLessThanOrEqual(3);
     const read = await text(routine.id);
     for (const word of [
-      'Log: Ivo Langdale, version 1',
+      'Log: Ivo Langdale, before training, version 1',
       'The morning after',
       'Effort',
       '10. Standing hip circle',

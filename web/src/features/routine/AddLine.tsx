@@ -80,7 +80,7 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
   const [refused, setRefused] = useState<(Offer & { fault: NonNullable<Offer['fault']> }) | null>(null);
   const [failed, setFailed] = useState(false);
   const found = useMemo(() => {
-    const scores = searchDrills(reference, typed);
+    const scores = searchDrills(reference, typed, MOST);
     if (!scores) return [];
     return [...scores]
       .flatMap(([id, score]) => {

@@ -111,13 +111,13 @@ function LineRow({ item, index, selected, onSelect, onMove, ...fields }: LineRow
 function End({ empty }: { empty: boolean }) {
   const { setNodeRef, isOver } = useDroppable({ id: LIST_END });
   return (
-    <tbody ref={setNodeRef} data-over={isOver || undefined} className={composing.end}>
+    <tfoot ref={setNodeRef} data-over={isOver || undefined} className={composing.end}>
       <tr>
         <td colSpan={7}>
           {empty ? 'Nothing in it yet. Add a drill, take over a list, or let drills be chosen.' : ''}
         </td>
       </tr>
-    </tbody>
+    </tfoot>
   );
 }
 

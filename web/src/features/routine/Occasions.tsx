@@ -1,14 +1,16 @@
-import { Button, Chip, Group, Menu, Popover, Tabs, Text } from '@mantine/core';
+import { Alert, Button, Chip, Group, Menu, Popover, Tabs, Text } from '@mantine/core';
 import type { OccasionRow } from '@yonder/core/contracts';
 import { OCCASIONS, WEEKDAYS } from '@yonder/core/domain';
 import type { Occasion, Weekday } from '@yonder/core/domain';
 import { OCCASION_LABEL, WEEKDAY_LABEL } from '@yonder/core/words';
+import { useState } from 'react';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useMay } from '../../app/may.ts';
 import { Refusal } from '../../components/Refusal.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Occasions.module.css';
+import { PrintHandout } from './PrintHandout.tsx';
 import { useOccasionsQuery, usePutOccasionMutation } from './routineEndpoints.ts';
 
 /** "Mon, Thu", "Mon, Thu, 2 × a day", "as often as its drills say". */
@@ -92,6 +94,34 @@ function Frequency({ row }: { row: OccasionRow }) {
   );
 }
 
+/** All occasions at once: a booklet to print, a calendar to take along. */
+function Together() {
+  const { athlete } = useWorkspace();
+  const [refused, setRefused] = useState<string | null>(null);
+  return (
+    <Allowed least="assistant">
+      <Group gap={6} className={classes.together}>
+        <PrintHandout
+          href={`/api/v1/athletes/${athlete.id}/booklet.pdf`}
+          label="Booklet"
+          onRefused={setRefused}
+        />
+        <PrintHandout
+          href={`/api/v1/athletes/${athlete.id}/week.ics`}
+          label="Calendar"
+          saveAs="week.ics"
+          onRefused={setRefused}
+        />
+      </Group>
+      {refused ? (
+        <Alert color="copper" role="alert" p={6} w="100%">
+          {refused}
+        </Alert>
+      ) : null}
+    </Allowed>
+  );
+}
+
 interface Props {
   /** Choosing one that has nothing yet is offered too: a routine can be made for it here. */
   more: boolean;
@@ -141,6 +171,7 @@ export function Occasions({ more }: Props) {
         </Allowed>
       ) : null}
       {own && (own.routine ?? own.draft) ? <Frequency row={own} /> : null}
+      {there.some((row) => row.routine) ? <Together /> : null}
     </div>
   );
 }

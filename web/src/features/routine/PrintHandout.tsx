@@ -4,23 +4,28 @@ import { useState } from 'react';
 import type { MouseEvent } from 'react';
 
 interface Props {
-  /** The issued version. */
-  routineId: string;
+  /** What is fetched: a sheet, a card, a booklet, a calendar. */
+  href: string;
+  /** What the button says. */
+  label: string;
+  /** Saved under this name instead of being shown. */
+  saveAs?: string;
   /** Why it must not be printed today; null once it was. */
   onRefused: (why: string | null) => void;
 }
 
-/** Opens the handout, or says here why it must not be printed today. */
-export function PrintHandout({ routineId, onRefused }: Props) {
+/** Fetches something to print or to take along; shows it in another tab or saves it, or says why it must not be today. */
+export function PrintHandout({ href, label, saveAs, onRefused }: Props) {
   const [busy, setBusy] = useState(false);
-  const href = `/api/v1/routines/${routineId}/handout.pdf`;
   const open = async (event: MouseEvent) => {
     event.preventDefault();
     setBusy(true);
     try {
       const response = await fetch(href);
       if (response.ok) {
-        window.open(URL.createObjectURL(await response.blob()), '_blank');
+        const url = URL.createObjectURL(await response.blob());
+        if (saveAs === undefined) window.open(url, '_blank');
+        else Object.assign(document.createElement('a'), { href: url, download: saveAs }).click();
         onRefused(null);
       } else {
         const problem = (await response.json()) as Problem;
@@ -42,7 +47,7 @@ export function PrintHandout({ routineId, onRefused }: Props) {
       loading={busy}
       onClick={(event: MouseEvent) => void open(event)}
     >
-      Print handout
+      {label}
     </Button>
   );
 }

@@ -2,7 +2,9 @@ import { Alert, Button, Group, Text, Title } from '@mantine/core';
 import type { RoutineRow } from '@yonder/core/contracts';
 import {
   amountText,
+  circuitText,
   duration,
+  lineName,
   MODE_LABEL,
   nameOf,
   optionLabel,
@@ -11,6 +13,7 @@ import {
   sideText,
   withSide,
 } from '@yonder/core/words';
+import { isLine } from '@yonder/core/reference';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
@@ -42,7 +45,16 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
         </Title>
         <Group gap="xs">
           <Allowed least="assistant">
-            <PrintHandout routineId={routine.id} onRefused={setRefused} />
+            <PrintHandout
+              href={`/api/v1/routines/${routine.id}/handout.pdf`}
+              label="Print handout"
+              onRefused={setRefused}
+            />
+            <PrintHandout
+              href={`/api/v1/routines/${routine.id}/card.pdf`}
+              label="Pocket card"
+              onRefused={setRefused}
+            />
           </Allowed>
           {inForce ? (
             <>
@@ -102,8 +114,14 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
             const drill = reference.drills.get(item.drill);
             return (
               <li key={item.id}>
-                <b>{nameOf(reference, item.drill)}</b>, {amountText(item)}
+                <b>{lineName(reference, item)}</b>
+                {isLine(item.drill)
+                  ? item.amount > 0
+                    ? `, ${duration(item.amount)}`
+                    : ''
+                  : `, ${amountText(item)}`}
                 {drill ? ` ${sideText(drill, item)}` : ''}
+                {item.circuit ? <span className="muted"> in {circuitText(item.circuit)}</span> : null}
                 <span className="muted">
                   {drill && setupText(drill, item) ? ` (${setupText(drill, item)})` : ''}
                 </span>

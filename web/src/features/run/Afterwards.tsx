@@ -1,15 +1,23 @@
 import { Alert, Button, Group, Select, Title } from '@mantine/core';
+import type { RoutineItem } from '@yonder/core/domain';
 import type { ItemEntry } from '@yonder/core/session';
 import type { DayRule } from '@yonder/core/safety';
-import { amountText, nameOf } from '@yonder/core/words';
+import { amountText, lineName, nameOf } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
+import { UnitInput } from '../../components/UnitInput.tsx';
 import classes from './Run.module.css';
 import { ScoreAfter } from './Provoking.tsx';
 import type { Run } from './useRun.ts';
 
 const DONE: Readonly<Record<ItemEntry['done'], string>> = { all: 'done', part: 'in part', none: 'not done' };
 const SCORES = Array.from({ length: 11 }, (_, i) => String(i));
+
+/** Does only the one who did it know how many there were? */
+function isUncounted({ asMany, circuit, measure }: RoutineItem): boolean {
+  const counted = measure === 'reps' || measure === 'contacts';
+  return counted && (asMany === true || circuit?.pace?.by === 'clock');
+}
 
 interface ScoreProps {
   /** What is scored, for those who do not see it. */
@@ -43,7 +51,7 @@ function AfterTable({ run }: { run: Run }) {
   // Said at once: a reload finds it again.
   const change = (
     { item }: ItemEntry,
-    part: Partial<Pick<ItemEntry, 'painBefore' | 'pain' | 'effort' | 'quality'>>,
+    part: Partial<Pick<ItemEntry, 'painBefore' | 'pain' | 'effort' | 'quality' | 'amounts'>>,
   ) => run.say({ type: 'amended', item, ...part });
   const scores = SCORES.map((value) => ({ value, label: `${value} / 10` }));
   const quality = [
@@ -65,15 +73,29 @@ function AfterTable({ run }: { run: Run }) {
           </tr>
         </thead>
         <tbody>
-          {entries.map((entry, index) => {
-            const name = nameOf(reference, entry.drill);
-            const item = run.items[index];
+          {entries.map((entry) => {
+            const item = run.itemOf(entry.item);
+            const name = item ? lineName(reference, item) : nameOf(reference, entry.drill);
             return (
               <tr key={entry.item}>
                 <th scope="row">
                   {name} <span className="muted">{item ? amountText(item) : ''}</span>
                 </th>
-                <td>{run.leftOut.has(entry.item) ? 'not for today' : DONE[entry.done]}</td>
+                <td>
+                  {run.leftOut.has(entry.item) ? 'not for today' : DONE[entry.done]}
+                  {item && isUncounted(item) && entry.done !== 'none' ? (
+                    <UnitInput
+                      size="xs"
+                      w={96}
+                      unit="in all"
+                      aria-label={`How many of ${name}`}
+                      value={entry.amounts.length > 0 ? entry.amounts.reduce((sum, n) => sum + n, 0) : null}
+                      onChange={(n) =>
+                        change(entry, { amounts: n !== null && n >= 0 && n <= 5000 ? [n] : [] })
+                      }
+                    />
+                  ) : null}
+                </td>
                 <td>
                   <Score
                     label={`Pain before ${name}`}

@@ -2,13 +2,16 @@ import type { RoutineItem } from '@yonder/core/domain';
 import { TIMING } from '@yonder/core/dose';
 import type { Segment } from '@yonder/core/dose';
 import { repetition, secondsLeft } from '@yonder/core/session';
+import { isLine, OWN_WORDS, PAUSE } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
-import { duration, nameOf, SIDE_LABEL, SIDE_MARK } from '@yonder/core/words';
+import { circuitText, duration, lineName, setupText, SIDE_LABEL, SIDE_MARK } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import classes from './Run.module.css';
 import type { Run } from './useRun.ts';
 
-function headline(segment: Segment, drill: Drill | undefined): string {
+function headline(segment: Segment, drill: Drill | undefined, item: RoutineItem | undefined): string {
+  if (drill?.id === PAUSE) return 'Rest';
+  if (drill?.id === OWN_WORDS && segment.kind === 'work') return item?.ledBy ? `With ${item.ledBy}` : 'Go';
   switch (segment.kind) {
     case 'changeover':
       return 'Next';
@@ -38,7 +41,9 @@ function BigNumber({
 }) {
   const left = Math.max(0, Math.ceil(segment.seconds - elapsed));
   const counted =
-    segment.kind === 'work' && (drill?.dose.measure === 'reps' || drill?.dose.measure === 'contacts');
+    segment.kind === 'work' &&
+    segment.amount !== null &&
+    (drill?.dose.measure === 'reps' || drill?.dose.measure === 'contacts');
   if (!counted) {
     return (
       <div className={classes.big} role="timer" aria-label="Seconds left">
@@ -66,10 +71,21 @@ function holdNote(segment: Segment, item: RoutineItem | undefined, elapsed: numb
   return within < item.holdSeconds ? `hold ${Math.ceil(item.holdSeconds - within)} s` : 'release';
 }
 
+/** Which set, or which round of a circuit; how far a range goes, and what else is said of the dose. */
+function setNote(segment: Segment, item: RoutineItem | undefined): string {
+  if (!segment.set || !item || isLine(item.drill)) return ' ';
+  const which = `${item.circuit && item.sets === 1 ? 'Round' : 'Set'} ${segment.set} of ${segment.sets}`;
+  if (segment.kind !== 'work') return which;
+  if (segment.amount === null) return `${which}: as many clean ones as the time allows`;
+  if (item.asMany) return `${which}: as many as stay clean, up to ${segment.amount}`;
+  const least = item.perSide ? undefined : item.amountFrom;
+  return least === undefined ? which : `${which}: ${least} is enough, ${segment.amount} at most`;
+}
+
 function upNext(reference: Reference, run: Run, index: number): string {
   const later = run.segments.find((s, at) => at > run.position.segment && s.item !== index);
   const next = later ? run.items[later.item] : undefined;
-  return next ? nameOf(reference, next.drill) : 'the end';
+  return next ? lineName(reference, next) : 'the end';
 }
 
 /** What to do this second, legible two metres away. */
@@ -95,10 +111,11 @@ export function Stage({ run }: { run: Run }) {
         <span style={{ width: `${100 - (left / total) * 100}%` }} />
       </div>
       <div className={classes.drill}>
-        {segment.item + 1} / {run.items.length} · {drill?.name}
+        {segment.item + 1} / {run.items.length} · {item ? lineName(reference, item) : ''}
+        {item?.ledBy ? `, led by ${item.ledBy}` : ''}
       </div>
       <div className={classes.headline} data-side={sided ? segment.side : undefined} aria-live="polite">
-        {headline(segment, drill)}
+        {headline(segment, drill, item)}
         {sided && segment.kind === 'work' ? (
           <span>
             {' '}
@@ -108,10 +125,16 @@ export function Stage({ run }: { run: Run }) {
       </div>
       <BigNumber segment={segment} elapsed={run.position.elapsed} drill={drill} />
       <div className={classes.sets}>
-        {segment.set ? `Set ${segment.set} of ${segment.sets}` : ' '}{' '}
-        {holdNote(segment, item, run.position.elapsed)}
+        {setNote(segment, item)} {holdNote(segment, item, run.position.elapsed)}
       </div>
       <p className={classes.cue}>{segment.kind === 'work' ? drill?.cues.join(' · ') : drill?.athleteText}</p>
+      {item && drill ? (
+        <p className={classes.note}>
+          {[setupText(drill, item), item.note, item.circuit ? circuitText(item.circuit) : '']
+            .filter(Boolean)
+            .join(' · ')}
+        </p>
+      ) : null}
       <div className={classes.left}>
         {duration(left)} left, then {upNext(reference, run, segment.item)}
       </div>
