@@ -25,7 +25,7 @@ export function allEndpoints(deps: Deps): Endpoint[] {
     ...libraryEndpoints(),
     ...screeningEndpoints(),
     ...routineEndpoints(deps),
-    ...sessionEndpoints(),
+    ...sessionEndpoints(deps),
     ...practiceEndpoints(),
     ...peopleEndpoints(deps),
   ];

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { entrySchema, MOST_ITEMS, provokedSchema } from '../domain/caseFile.ts';
+import { todayChangeSchema } from '../checkin/schema.ts';
+import { entrySchema, itemSchema, MOST_ITEMS, provokedSchema } from '../domain/caseFile.ts';
 import { isoDaySchema } from '../domain/vocabulary.ts';
 import { sessionEventSchema } from '../session/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
@@ -8,6 +9,15 @@ export const startSessionSchema = z.strictObject({
   id: newIdSchema,
   routineId: idSchema,
   date: isoDaySchema,
+  adapt: z
+    .boolean()
+    .default(false)
+    .describe('by today’s copy of the routine, worked out from the check-in of that day'),
+  undone: z
+    .array(z.string().max(120))
+    .max(120)
+    .default([])
+    .describe('changes of the copy that were put back; what safety keeps out cannot be'),
   leaveOut: z
     .array(idSchema)
     .max(MOST_ITEMS)
@@ -48,6 +58,11 @@ export const sessionRowSchema = z
     finished: z.boolean(),
     entries: z.array(itemEntry),
     provoked: z.array(provokedSchema),
+    items: z
+      .array(itemSchema.required({ id: true }))
+      .nullable()
+      .describe('the copy it was done by; null for the version as issued'),
+    changes: z.array(todayChangeSchema),
     version: versionSchema,
   })
   .meta({ id: 'Session' });

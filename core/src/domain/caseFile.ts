@@ -104,9 +104,17 @@ export const currentPainSchema = z.strictObject({
 });
 export type CurrentPain = z.infer<typeof currentPainSchema>;
 
-/** What was said to hurt before a session of a day: it counts on that day alone. */
+/** What was said before a session of a day: how it was slept, what hurts, what there is today. It counts on that day alone. */
 export const checkInSchema = z.strictObject({
   date: isoDaySchema,
+  slept: nullable(z.enum(['badly', 'so-so', 'well'])),
+  tension: nullable(z.enum(['calm', 'tense', 'very-tense'])),
+  news: z.string().trim().max(500).default('').describe('anything new since the last time'),
+  minutes: nullable(z.number().int().min(1).max(120)).describe('minutes there are today'),
+  space: nullable(z.enum(['mat', 'lane'])).describe('room there is today'),
+  warmMinutesAgo: nullable(z.number().int().min(0).max(600)).describe(
+    'minutes since the athlete was last warm, when it was said',
+  ),
   sore: z
     .array(currentPainSchema.pick({ region: true, side: true, aspect: true, feel: true, nrs: true }))
     .max(20)

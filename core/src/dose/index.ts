@@ -25,6 +25,6 @@ export {
 export type { DoseContext } from './doseOf.ts';
 export { failureDistance } from './failure.ts';
 export type { FailureDistance } from './failure.ts';
-export { regionLoads, weeklyLoads } from './load.ts';
+export { loadsOnce, regionLoads, weeklyLoads } from './load.ts';
 export { STATIC_SECONDS, stretchCapSeconds } from './stretchCap.ts';
 export { isFloor, POSITIONS_ON_THE_FLOOR, TIMING } from './settings.ts';

@@ -40,11 +40,28 @@ function addLoad(
     if (reference.regions.get(region)?.joint) loads.set(region, (loads.get(region) ?? 0) + minutes * weight);
 }
 
+/** Load-minutes of lines done once, rounds and all, per joint region. */
+export function loadsOnce(reference: Reference, items: readonly RoutineItem[]): Map<Region, number> {
+  return loadsOf(reference, items, () => 1);
+}
+
 const factorsOf = (reference: Reference) =>
   new Map<string, number>(reference.data.doseModes.intensityClassFactor.map((f) => [f.class, f.factor]));
 
-/** Load-minutes of a week per joint region when each item is done as often as its drill is meant to be at least. */
-export function weeklyLoads(reference: Reference, items: readonly RoutineItem[]): Map<Region, number> {
+/** Load-minutes of a week per joint region when each item is done `times` a week, else as often as its drill is meant to be at least. */
+export function weeklyLoads(
+  reference: Reference,
+  items: readonly RoutineItem[],
+  times: number | null = null,
+): Map<Region, number> {
+  return loadsOf(reference, items, (drill) => times ?? drill.dose.timesPerWeek.min);
+}
+
+function loadsOf(
+  reference: Reference,
+  items: readonly RoutineItem[],
+  timesOf: (drill: Drill) => number,
+): Map<Region, number> {
   const loads = new Map<Region, number>();
   const factors = factorsOf(reference);
   items.forEach((item, i) => {
@@ -52,8 +69,7 @@ export function weeklyLoads(reference: Reference, items: readonly RoutineItem[])
     if (!drill) return;
     const perRep = secondsPerRep(drill, item);
     const work = workInRounds(drill, item, roundsOf(items, i));
-    const seconds =
-      (work / perRep) * countedSeconds(drill.dose.measure, perRep) * drill.dose.timesPerWeek.min;
+    const seconds = (work / perRep) * countedSeconds(drill.dose.measure, perRep) * timesOf(drill);
     addLoad(reference, loads, drill, seconds, factors);
   });
   return loads;

@@ -217,6 +217,15 @@ export const REASON_FIGURES = {
   'repair-cut': { drills: n },
   'repair-pace': { seconds: n },
   'repair-rounds': { rounds: n, seconds: n },
+  // what is otherwise today, by what was said before the session
+  'eased-sore': { ...drill, region: regionSchema, pain: n },
+  'eased-tired': drill,
+  'no-room-today': drill,
+  'calm-start': drill,
+  'gentle-first': { region: regionSchema, pain: n },
+  'longer-ramp': { ...drill, slept: z.boolean() },
+  'still-warm': { ...drill, minutes: n },
+  'short-today': { minutes: n },
   // what changed between two versions
   'item-changed': { before: itemSchema, after: itemSchema },
   'item-replaced': { before: itemSchema, after: itemSchema },

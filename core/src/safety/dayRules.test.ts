@@ -53,7 +53,7 @@ describe('a rule of the day', () => {
     const input = caseOf({
       athlete: { pains: [pain(1)] },
       checkIns: [{ date: TODAY, sore: [{ ...AT, nrs: 6 }] }],
-    });
+    } as never);
     expect(rulesOf(input)).toMatchObject([{ band: 'above', nrs: 6, because: { source: 'check-in' } }]);
     expect(rulesOf(input, '2027-03-02')).toMatchObject([{ band: 'fine', nrs: 1 }]);
   });

@@ -38,6 +38,7 @@ export {
 } from '../domain/caseFile.ts';
 export { ownDrillSchema } from '../reference/schema.ts';
 export { reasonSchema } from '../reasons/schema.ts';
+export { todayChangeSchema } from '../checkin/schema.ts';
 export { sessionEventSchema } from '../session/schema.ts';
 export {
   isoDaySchema,

@@ -268,6 +268,17 @@ const WORDS: Words = {
   'repair-one-side': (r) => `Only the ${SIDE_LABEL[r.side]} side`,
   'repair-shorten': (r) => `One hold of ${r.seconds} s each`,
   'repair-move-before': (r, ref) => `Put it before ${nameOf(ref, r.before).toLowerCase()}`,
+  'eased-sore': (r, ref) =>
+    `${nameOf(ref, r.region)} hurts ${r.pain}/10 today: the least dose, two sets at most.`,
+  'eased-tired': () => 'Slept badly: a set less of what is hard.',
+  'no-room-today': (r, ref) => `No room for ${nameOf(ref, r.drill).toLowerCase()} today.`,
+  'calm-start': () => 'Tense today: a quiet start.',
+  'gentle-first': (r, ref) =>
+    `${nameOf(ref, r.region)} hurts ${r.pain}/10 today: a gentle drill of it before anything else.`,
+  'longer-ramp': (r) => `${r.slept ? 'Slept badly' : 'Something is sore'}: warming up takes a little longer.`,
+  'still-warm': (r) =>
+    `Warm ${r.minutes === 0 ? 'already' : `until ${r.minutes} min ago`}: warming up takes less.`,
+  'short-today': (r) => `Only ${r.minutes} min today.`,
   'repair-pace': (r) => `A start every ${r.seconds} s`,
   'repair-rounds': (r) => `In ${r.rounds} rounds, ${duration(r.seconds)} less`,
   'repair-add': (r, ref) => `Add ${nameOf(ref, r.drill).toLowerCase()}`,

@@ -37,6 +37,7 @@ import {
   requestSchema,
   sessionEventSchema,
   sideSchema,
+  todayChangeSchema,
 } from '@yonder/core/schemas';
 import { WEEKDAYS } from '@yonder/core/domain';
 import { z } from 'zod';
@@ -292,6 +293,8 @@ export const TABLES = {
     date: day,
     finished: z.boolean(),
     provoked: z.array(provokedSchema),
+    items: z.array(itemSchema.required({ id: true })).nullable(),
+    changes: z.array(todayChangeSchema),
   }),
   session_events: z.object({
     id: uuid,

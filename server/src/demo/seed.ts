@@ -229,7 +229,12 @@ async function train(
   for (let run = 0; run < plan.runs; run += 1) {
     const date = addDays(from, 1 + Math.floor((run * days) / plan.runs));
     await on(seeding, date, async (unit) => {
-      const session = await startSession(unit, { id: newId(), routineId: routine.id, date, leaveOut: [] });
+      const session = await startSession(seeding.deps, unit, {
+        id: newId(),
+        routineId: routine.id,
+        date,
+        leaveOut: [],
+      });
       const happened = runOf(seeding, routine.items, plan.pain);
       const saved = await appendEvents(unit, session.id, stamped(happened, date, 0));
       if (seeding.random() >= 0.7) return;
@@ -368,7 +373,12 @@ async function runYesterday(
     pain > 0 && first ? [{ type: 'amended', item: first.id, pain, effort: 4, quality: 2 }] : [];
   const happened = [...runOf(own, routine.items, 0).slice(0, -1), ...hurt, { type: 'finished' as const }];
   await on(seeding, date, async (unit) => {
-    const session = await startSession(unit, { id: newId(), routineId: routine.id, date, leaveOut: [] });
+    const session = await startSession(seeding.deps, unit, {
+      id: newId(),
+      routineId: routine.id,
+      date,
+      leaveOut: [],
+    });
     await appendEvents(unit, session.id, stamped(happened, date, 0));
   });
 }

@@ -19,6 +19,7 @@ import {
   whyNotRange,
 } from '@yonder/core/builder';
 import type { MipSolver } from '@yonder/core/builder';
+import { todaysCopy } from '@yonder/core/checkin';
 import { checkRoutine } from '@yonder/core/checks';
 import { dosedItem, failureDistance, setsFor } from '@yonder/core/dose';
 import { routineSafetyFaults } from '@yonder/core/safety';
@@ -111,6 +112,8 @@ export const handlers: Handlers = {
     const built = routine?.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item) ?? null;
     return sideBySide(record.solved(free).prepared, items, built);
   },
+  today: (record, { request, items, said, undone }) =>
+    todaysCopy(record.solved(request).prepared, items, said, new Set(undone)),
   refit: ({ assessment, solver }, { request, from }) => {
     const wanted = { ...request, prefer: [...from] };
     const report = buildRoutine(assessment, wanted, solver);

@@ -15,7 +15,9 @@ import type {
   WhyNot,
 } from '@yonder/core/builder';
 import type { Check } from '@yonder/core/checks';
-import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
+import type { TodaysCopy } from '@yonder/core/checkin';
+import type { BuildRequest, Case, CheckIn, RoutineItem } from '@yonder/core/domain';
+import type { IdentifiedItem } from '@yonder/core/routine';
 import type { FailureDistance } from '@yonder/core/dose';
 import type { SafetyFault } from '@yonder/core/safety';
 import type { TakenLine } from '@yonder/core/takeover';
@@ -95,6 +97,16 @@ export interface Calls {
   readonly complete: { ask: { request: BuildRequest; items: readonly RoutineItem[] }; answer: Completed };
   /** Items beside what would be built for the same request. */
   readonly sideBySide: { ask: { request: BuildRequest; items: readonly RoutineItem[] }; answer: SideBySide };
+  /** A version as it is done today, by what was said before its session. */
+  readonly today: {
+    ask: {
+      request: BuildRequest;
+      items: readonly IdentifiedItem[];
+      said: CheckIn;
+      undone: readonly string[];
+    };
+    answer: TodaysCopy;
+  };
   /** Builds while keeping drills where they fit, and says what became of each. */
   readonly refit: {
     ask: { request: BuildRequest; from: readonly string[] };

@@ -211,7 +211,9 @@ function caseOf(story: Story, visits: Visits, practice: PracticeSettings, on: st
     routine,
     others,
     diary: diaryOf(own(visits.entries)),
-    checkIns: own(visits.checkIns).map(({ date, sore }) => ({ date, sore })),
+    checkIns: own(visits.checkIns).map((row) =>
+      only(row, ['date', 'slept', 'tension', 'news', 'minutes', 'space', 'warmMinutesAgo', 'sore']),
+    ),
   };
   return { athlete: story.athlete, case: caseSchema.parse(document), routines };
 }

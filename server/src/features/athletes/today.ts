@@ -1,6 +1,7 @@
 import { safetyOn } from '@yonder/core/assess';
 import type { AthleteRow, CheckInRow } from '@yonder/core/contracts';
 import type { CheckIn, Region, Side } from '@yonder/core/domain';
+import { checkInSchema } from '@yonder/core/schemas';
 import { refuse } from '../../http/problem.ts';
 import { checkWorkingDay } from '../../work/days.ts';
 import type { Unit } from '../../work/unit.ts';
@@ -58,27 +59,27 @@ export async function removeLift(
 export async function readCheckIn(unit: Unit, athleteId: string, date: string): Promise<CheckInRow> {
   await needAthlete(unit, athleteId);
   const row = await unit.rows.check_ins.one({ athleteId, date });
-  if (!row) return { date, sore: [], by: null, version: null };
-  const { sore, by, version } = row;
-  return { date, sore, by, version };
+  if (!row) return { ...checkInSchema.parse({ date }), by: null, version: null };
+  const { id: _i, athleteId: _a, practiceId: _p, actorKind: _k, actorId: _c, ...said } = row;
+  return said;
 }
 
-/** Puts what hurts before the sessions of a day; it counts on that day alone. */
+/** Puts what is said before the sessions of a day; it counts on that day alone. */
 export async function putCheckIn(
   unit: Unit,
   athleteId: string,
   date: string,
-  { sore, version }: Pick<CheckIn, 'sore'> & { version: number | null },
+  { version, ...input }: Omit<CheckIn, 'date'> & { version: number | null },
 ): Promise<CheckInRow> {
   checkWorkingDay('$.date', date, unit.today);
-  const places = sore.map(({ region, side }) => `${region}/${side}`);
+  const places = input.sore.map(({ region, side }) => `${region}/${side}`);
   refuse(
     places.flatMap((place, i) =>
       places.indexOf(place) === i ? [] : [{ path: `$.sore[${i}]`, message: 'is there already; say it once' }],
     ),
   );
   await needAthlete(unit, athleteId, true);
-  const said = { sore, by: unit.actor.name };
+  const said = { ...input, by: unit.actor.name };
   await unit.rows.check_ins.putAt({ athleteId, date }, version, said, () =>
     readCheckIn(unit, athleteId, date),
   );

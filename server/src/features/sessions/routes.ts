@@ -11,6 +11,7 @@ import {
 import { addDays } from '@yonder/core/domain';
 import { isoDaySchema } from '@yonder/core/schemas';
 import { z } from 'zod';
+import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
 import * as service from './service.ts';
@@ -18,7 +19,7 @@ import * as service from './service.ts';
 const session = z.strictObject({ sessionId: idSchema });
 
 /** Run: performances of a routine and what happened in them. */
-export function sessionEndpoints(): Endpoint[] {
+export function sessionEndpoints(deps: Deps): Endpoint[] {
   return [
     endpoint({
       id: 'listSessions',
@@ -55,7 +56,7 @@ export function sessionEndpoints(): Endpoint[] {
       audits: 'session.start',
       body: startSessionSchema,
       response: sessionWithEventsSchema,
-      handler: ({ unit, body }) => service.startSession(unit, body),
+      handler: ({ unit, body }) => service.startSession(deps, unit, body),
       again: ({ unit, body }) => service.startedBefore(unit, body),
     }),
     endpoint({

@@ -1,5 +1,8 @@
 import type { Page, PageQuery, RecentSessions, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
 import { sameJson } from '@yonder/core/domain';
+import { assessedAt } from '@yonder/core/assess';
+import { prepareBuild } from '@yonder/core/builder';
+import { todaysCopy } from '@yonder/core/checkin';
 import { inOrder, reduceSession } from '@yonder/core/session';
 import type { ItemEntry, SessionEvent } from '@yonder/core/session';
 import type { NewRow } from '../../db/rows.ts';
@@ -7,14 +10,19 @@ import type { RowOf } from '../../db/schema.ts';
 import { cursorOf, pageOfRows } from '../../http/page.ts';
 import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
 import { checkWorkingDay } from '../../work/days.ts';
-import { newId } from '../../work/newId.ts';
+import type { Deps } from '../../deps.ts';
+import { idWithin, newId } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
-import { loadRecord } from '../athletes/record.ts';
+import { assessRecord, loadRecord } from '../athletes/record.ts';
+import type { LoadedRecord } from '../athletes/record.ts';
 import { groupBy, needAthlete } from '../athletes/stories.ts';
 import { needRoutine } from '../routines/versions.ts';
 import { passDoor } from '../routines/door.ts';
 
-type Session = Pick<RowOf<'sessions'>, 'id' | 'routineId' | 'date' | 'finished' | 'provoked' | 'version'>;
+type Session = Pick<
+  RowOf<'sessions'>,
+  'id' | 'routineId' | 'date' | 'finished' | 'provoked' | 'items' | 'changes' | 'version'
+>;
 
 function entryOf(row: RowOf<'session_entries'>): ItemEntry {
   const { itemId, drill, side, done, amounts, painBefore, pain, nextDayPain, effort, quality } = row;
@@ -36,10 +44,11 @@ function entryOf(row: RowOf<'session_entries'>): ItemEntry {
 }
 
 function sessionRow(
-  { id, routineId, date, finished, provoked, version }: Session,
+  { id, routineId, date, finished, provoked, items, changes, version }: Session,
   entries: readonly RowOf<'session_entries'>[],
 ): SessionRow {
-  return { id, routineId, date, finished, provoked, version, entries: entries.map(entryOf) };
+  const session = { id, routineId, date, finished, provoked, items, changes, version };
+  return { ...session, entries: entries.map(entryOf) };
 }
 
 /** A page of an athlete's sessions, newest first, in three queries. */
@@ -51,7 +60,7 @@ export async function listSessions(
   await needAthlete(unit, athleteId);
   const [day = null, id = null] = cursorOf(page, 2) ?? [];
   const sessions = await unit.query<Session>(
-    `SELECT id, routine_id AS "routineId", date, finished, provoked, version FROM sessions
+    `SELECT id, routine_id AS "routineId", date, finished, provoked, items, changes, version FROM sessions
      WHERE practice_id = :practiceId AND athlete_id = :athleteId
        AND (:day IS NULL OR (date, id) < (CAST(:day AS date), CAST(:id AS uuid)))
      ORDER BY date DESC, id DESC LIMIT :limit`,
@@ -107,6 +116,8 @@ interface Start {
   readonly routineId: string;
   readonly date: string;
   readonly leaveOut: readonly string[];
+  readonly adapt?: boolean;
+  readonly undone?: readonly string[];
 }
 
 /** Items that are left out of a session: those said now, and those said before; and whether it is under way. */
@@ -136,23 +147,51 @@ async function leftOutOf(
   return { all, fresh, underWay };
 }
 
-/**
- * Starts a run of a routine on a day, or goes on with an unfinished one; what is not for today is left out, and where that
- * comes up in the middle, the run ends as it is and another begins. Refused while
- * the rules forbid a drill that is not.
- */
-export async function startSession(
+type Items = RowOf<'routines'>['items'];
+
+/** Today's copy of a version by what was said before its session; what comes in gets an id of this session. */
+async function copyFor(
+  deps: Deps,
   unit: Unit,
-  { id, routineId, date, leaveOut }: Start,
-): Promise<SessionWithEvents> {
+  routine: RowOf<'routines'>,
+  record: LoadedRecord,
+  { id, date, undone = [] }: Start,
+): Promise<{ items: Items; out: string[]; changes: RowOf<'sessions'>['changes'] } | null> {
+  const said = record.case.checkIns.find((one) => one.date === date);
+  if (!said) return null;
+  const assessment = assessedAt(await assessRecord(deps, unit, record), routine.occasion);
+  // The same request as the page works it out with.
+  const request = { ...record.case.request, mode: routine.mode, schools: routine.request.schools };
+  const copy = todaysCopy(prepareBuild(assessment, request), routine.items, said, new Set(undone));
+  if (copy.changes.length === 0) return null;
+  const own = new Set(routine.items.map((item) => item.id));
+  const idOf = (name: string) => (own.has(name) ? name : idWithin(id, name));
+  return {
+    items: copy.items.map((item) => ({ ...item, id: idOf(item.id) })),
+    out: [...copy.out].map(idOf),
+    changes: [...copy.changes],
+  };
+}
+
+/**
+ * Starts a run of a routine on a day, or goes on with an unfinished one; by today's copy where that is asked for. What is not
+ * for today is left out, and where that comes up in the middle, the run ends as it is and another begins. Refused while the
+ * rules forbid a drill that is not.
+ */
+export async function startSession(deps: Deps, unit: Unit, start: Start): Promise<SessionWithEvents> {
+  const { id, routineId, date, leaveOut, adapt = false } = start;
   checkWorkingDay('$.date', date, unit.today);
-  const { athleteId, items, issuedOn, request } = await needRoutine(unit, routineId);
+  const routine = await needRoutine(unit, routineId);
+  const { athleteId, issuedOn, request } = routine;
   refuse(date < issuedOn ? [{ path: '$.date', message: `before the version was issued, ${issuedOn}` }] : []);
   const record = await loadRecord(unit, athleteId, date);
   await needAthlete(unit, athleteId, true);
   const where = { athleteId, routineId, date, finished: false };
   const open = await unit.rows.sessions.one(where);
-  const { all, fresh, underWay } = await leftOutOf(unit, open, items, leaveOut);
+  const copy = adapt && open === null ? await copyFor(deps, unit, routine, record, start) : null;
+  const items: Items = copy?.items ?? open?.items ?? routine.items;
+  const wanted = [...new Set([...(copy?.out ?? []), ...leaveOut])];
+  const { all, fresh, underWay } = await leftOutOf(unit, open, items, wanted);
   const places = items.flatMap((item, index) => (all.has(item.id) ? [] : [{ item, index }]));
   await passDoor(
     unit,
@@ -165,7 +204,8 @@ export async function startSession(
   // What was done under other conditions stays as it was done; without the drill it is another session.
   const anew = open === null || (underWay && fresh.length > 0);
   if (open && anew) await appendEvents(unit, open.id, [{ type: 'finished', ...stamp() }]);
-  if (anew) await unit.rows.sessions.insert({ id, ...where, provoked: [] });
+  const done = { items: copy?.items ?? open?.items ?? null, changes: copy?.changes ?? open?.changes ?? [] };
+  if (anew) await unit.rows.sessions.insert({ id, ...where, ...done, provoked: [] });
   const sessionId = anew ? id : open.id;
   const leftOut = anew ? [...all] : fresh;
   if (leftOut.length > 0)
@@ -191,7 +231,7 @@ async function checkEvents(
   routine: RowOf<'routines'>,
   events: readonly SessionEvent[],
 ): Promise<void> {
-  const own = new Set(routine.items.map((item) => item.id));
+  const own = new Set((session.items ?? routine.items).map((item) => item.id));
   const { reference } = await unit.practice();
   refuse(
     events.flatMap((event, i) => {
@@ -244,18 +284,26 @@ const ENTRY_COLUMNS = [
 /** Works the session out anew from all its events and keeps what happened per item as rows. */
 async function keepState(unit: Unit, session: RowOf<'sessions'>, routine: RowOf<'routines'>): Promise<void> {
   const { reference } = await unit.practice();
-  const state = reduceSession(reference, routine.items, await eventsOf(unit, session.id));
+  const items = session.items ?? routine.items;
+  const state = reduceSession(reference, items, await eventsOf(unit, session.id));
   const rows = state.entries.map(
-    ({ item, swappedFor, bothWays, ...entry }, place): NewRow<RowOf<'session_entries'>> => ({
-      sessionId: session.id,
-      itemId: item,
-      athleteId: session.athleteId,
-      date: session.date,
-      place,
-      ...entry,
-      swappedFor: swappedFor ?? null,
-      bothWays: bothWays ?? false,
-    }),
+    ({ item, swappedFor, bothWays, done, ...entry }, place): NewRow<RowOf<'session_entries'>> => {
+      const issued = routine.items.find((own) => own.id === item);
+      const copied = items.find((own) => own.id === item);
+      const eased = issued && copied && copied.sets * copied.amount < issued.sets * issued.amount;
+      return {
+        sessionId: session.id,
+        itemId: item,
+        athleteId: session.athleteId,
+        date: session.date,
+        place,
+        ...entry,
+        // All of less than was issued is a part of it.
+        done: eased && done === 'all' ? 'part' : done,
+        swappedFor: swappedFor ?? (issued && issued.drill !== entry.drill ? issued.drill : null),
+        bothWays: bothWays ?? false,
+      };
+    },
   );
   await unit.rows.session_entries.put(rows, ENTRY_COLUMNS);
   await unit.rows.sessions.update(

@@ -1,7 +1,8 @@
-import { ActionIcon, Button, Group, Text } from '@mantine/core';
+import { ActionIcon, Button, Group, Text, TextInput } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import type { CheckIn as Said } from '@yonder/core/domain';
 import { nameOf, withSide } from '@yonder/core/words';
+import { useState } from 'react';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -16,7 +17,7 @@ import classes from './Run.module.css';
 
 type Sore = Said['sore'][0];
 /** One place that hurts, as it is being said. */
-interface Typed {
+interface TypedPlace {
   readonly region: string;
   readonly side: string;
   readonly aspect: string | null;
@@ -25,21 +26,190 @@ interface Typed {
 }
 
 /** What was typed as the server takes it, which refuses what is none. */
-function soreOf({ region, side, aspect, feel }: Typed, nrs: number): Sore {
+function soreOf({ region, side, aspect, feel }: TypedPlace, nrs: number): Sore {
   return { region, side, nrs, ...(aspect ? { aspect } : {}), ...(feel ? { feel } : {}) } as Sore;
 }
 
-/** Before the session: anything that hurts today. It counts on this day alone, and what it forbids is left out. */
+interface FactsProps {
+  /** What was said so far. */
+  said: Omit<Said, 'date'>;
+  /** True while it is being stored. */
+  busy: boolean;
+  /** At short notice: the time can be told in throws. */
+  called: boolean;
+  /** Something is said. */
+  onSay: (change: Partial<Omit<Said, 'date'>>) => Promise<unknown>;
+}
+
+const SLEPT = [
+  { value: 'badly', label: 'badly' },
+  { value: 'so-so', label: 'so-so' },
+  { value: 'well', label: 'well' },
+];
+const TENSION = [
+  { value: 'calm', label: 'calm' },
+  { value: 'tense', label: 'tense' },
+  { value: 'very-tense', label: 'very tense' },
+];
+const ROOM = [
+  { value: 'mat', label: 'a mat' },
+  { value: 'lane', label: 'room to run' },
+];
+/** Seconds from throw to throw at short notice (editable convention, low confidence). */
+const SECONDS_PER_THROW = 15;
+
+/** One question with a few answers; the same again takes it back. */
+function Ask({
+  label,
+  data,
+  value,
+  busy,
+  onSay,
+}: {
+  label: string;
+  data: readonly { value: string; label: string }[];
+  value: string | null;
+  busy: boolean;
+  onSay: (value: string | null) => void;
+}) {
+  return (
+    <div className={classes.ask} role="group" aria-label={label}>
+      <span>{label}</span>
+      <Group gap={6}>
+        {data.map((one) => (
+          <Button
+            key={one.value}
+            size="compact-sm"
+            variant={one.value === value ? 'filled' : 'default'}
+            aria-pressed={one.value === value}
+            disabled={busy}
+            onClick={() => onSay(one.value === value ? null : one.value)}
+          >
+            {one.label}
+          </Button>
+        ))}
+      </Group>
+    </div>
+  );
+}
+
+/** How it was slept, how tense, how long and where there is today, warm since when, anything new. */
+function Facts({ said, busy, called, onSay }: FactsProps) {
+  const send = (change: Partial<Omit<Said, 'date'>>) => void onSay(change).catch(() => undefined); // shown below
+  const [news, setNews] = useState(said.news);
+  const whole = (value: number | null, most: number) =>
+    value === null ? null : Math.min(most, Math.max(0, Math.round(value)));
+  return (
+    <div className={classes.facts}>
+      <Ask
+        label="Slept"
+        data={SLEPT}
+        value={said.slept}
+        busy={busy}
+        onSay={(slept) => send({ slept: slept as Said['slept'] })}
+      />
+      <Ask
+        label="Feels"
+        data={TENSION}
+        value={said.tension}
+        busy={busy}
+        onSay={(tension) => send({ tension: tension as Said['tension'] })}
+      />
+      <Ask
+        label="Room"
+        data={ROOM}
+        value={said.space}
+        busy={busy}
+        onSay={(space) => send({ space: space as Said['space'] })}
+      />
+      <Group gap={10} align="flex-end">
+        <Typed
+          label={called ? 'Ready in' : 'Time today'}
+          unit="min"
+          value={said.minutes}
+          onSay={(value) => send({ minutes: value === null ? null : Math.max(1, whole(value, 120) ?? 1) })}
+        />
+        {called ? (
+          <Typed
+            label="or in"
+            unit="throws"
+            value={null}
+            onSay={(value) =>
+              value !== null &&
+              send({ minutes: Math.min(120, Math.max(1, Math.round((value * SECONDS_PER_THROW) / 60))) })
+            }
+          />
+        ) : null}
+        <Typed
+          label="Last warm"
+          unit="min ago"
+          value={said.warmMinutesAgo}
+          onSay={(value) => send({ warmMinutesAgo: whole(value, 600) })}
+        />
+        <TextInput
+          size="xs"
+          label="Anything new?"
+          maxLength={500}
+          style={{ flex: '1 1 180px' }}
+          value={news}
+          onChange={({ currentTarget }) => setNews(currentTarget.value)}
+          onBlur={() => news.trim() !== said.news && send({ news: news.trim() })}
+        />
+      </Group>
+    </div>
+  );
+}
+
+/** A figure that is said when the field is left or Enter is pressed. */
+function Typed({
+  label,
+  unit,
+  value,
+  onSay,
+}: {
+  label: string;
+  unit: string;
+  value: number | null;
+  onSay: (value: number | null) => void;
+}) {
+  const [typed, setTyped] = useState<number | null>(value);
+  const [before, setBefore] = useState(value);
+  if (before !== value) {
+    setBefore(value);
+    setTyped(value);
+  }
+  const commit = () => {
+    if (typed !== value) onSay(typed);
+  };
+  return (
+    <UnitInput
+      size="xs"
+      w={110}
+      label={label}
+      unit={unit}
+      min={0}
+      max={600}
+      value={typed}
+      onChange={setTyped}
+      onBlur={commit}
+      onKeyUp={(event) => event.key === 'Enter' && commit()}
+    />
+  );
+}
+
+/** Before the session: how today is, and anything that hurts. It counts on this day alone, and what it forbids is left out. */
 export function CheckIn() {
   const reference = useReference();
-  const { athlete, on, region } = useWorkspace();
+  const { athlete, on, region, occasion } = useWorkspace();
   const { data } = useCheckInQuery({ athleteId: athlete.id, date: on });
   const [put, { isLoading, error }] = usePutCheckInMutation();
-  const typed = useKeptState<Typed | null>(`check-in/${athlete.id}/${on}`, 'What hurts today', null);
+  const typed = useKeptState<TypedPlace | null>(`check-in/${athlete.id}/${on}`, 'What hurts today', null);
   if (!data) return null;
-  const { sore, version } = data;
-  const store = (next: readonly Sore[]) =>
-    put({ athleteId: athlete.id, date: on, body: { sore: [...next], version } }).unwrap();
+  const { date: _date, by: _by, ...said0 } = data;
+  const { sore } = data;
+  const say = (change: Partial<Omit<Said, 'date'>>) =>
+    put({ athleteId: athlete.id, date: on, body: { ...said0, ...change } }).unwrap();
+  const store = (next: readonly Sore[]) => say({ sore: [...next] });
   const said = typed.value;
   const add = () => {
     if (!said || said.nrs === null) return;
@@ -49,6 +219,7 @@ export function CheckIn() {
   };
   return (
     <section className={classes.checkIn} aria-label="Before the session">
+      <Facts said={data} busy={isLoading} called={occasion === 'called-in'} onSay={say} />
       <Text size="sm" fw={650}>
         Anything that hurts today?
       </Text>

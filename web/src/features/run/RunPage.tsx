@@ -12,6 +12,8 @@ import { useReference } from '../../app/reference.tsx';
 import { dayText, shortDay, today } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { CheckIn } from './CheckIn.tsx';
+import { useCheckInQuery } from '../athletes/saidEndpoints.ts';
+import { TodaysSession, useTodaysCopy } from './TodaysSession.tsx';
 import { ScoreBefore } from './Provoking.tsx';
 import type { Scores } from './Provoking.tsx';
 import { Occasions } from '../routine/Occasions.tsx';
@@ -143,6 +145,9 @@ export function RunPage() {
   const [left, setLeft] = useState(false);
   const checks = useChecks(routine);
   const { dayRules, notToday } = useNotToday(routine);
+  const { data: said } = useCheckInQuery({ athleteId: athlete.id, date: on });
+  const [undone, setUndone] = useState<readonly string[]>([]);
+  const copy = useTodaysCopy(routine, said, undone);
   const key = `running/${athlete.id}`;
   const open = sessions?.find((s) => !s.finished && s.routineId === routineId && s.date === on);
   // A reload in the middle of a run goes straight back into it.
@@ -156,7 +161,8 @@ export function RunPage() {
   const failed = checks.some((check) => answers[check.id] === false);
   const enter = () => {
     if (!routineId) return;
-    start({ routineId, date: on, leaveOut: [...notToday.keys()] })
+    const today = { adapt: said !== undefined && said.version !== null, undone: [...undone] };
+    start({ routineId, date: on, leaveOut: [...notToday.keys()], ...today })
       .unwrap()
       .then(
         (row) => {
@@ -211,7 +217,16 @@ export function RunPage() {
           ))}
         </ol>
         <OverrideNotes overrides={routine.overrides} />
-        <CheckIn />
+        <CheckIn key={on} />
+        {copy && copy.changes.length + undone.length > 0 ? (
+          <TodaysSession
+            routine={routine}
+            copy={copy}
+            undone={undone}
+            onUndo={(id) => setUndone((now) => [...now, id])}
+            onRestore={() => setUndone([])}
+          />
+        ) : null}
         <ScoreBefore rules={dayRules} scores={scores} onScores={setScores} />
         <AskFirst
           checks={checks}

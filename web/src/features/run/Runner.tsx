@@ -140,7 +140,7 @@ function ToConfirm({ run, routine, onTooHard }: { run: Run; routine: RoutineRow;
   const may = useMay();
   const segment = run.segments[run.position.segment];
   const item = segment && run.items[segment.item];
-  const issued = segment && routine.items[segment.item];
+  const issued = segment && routine.items.find(({ id }) => id === run.ids[segment.item]);
   const drill = item && reference.drills.get(item.drill);
   const reasons = routine.reasons.find((one) => one.item === issued?.id)?.reasons ?? [];
   const unseen = reasons.some((reason) => 'confirm' in reason && reason.confirm);
@@ -177,7 +177,7 @@ export function Runner({
 }) {
   const { assessment: ofAthlete, case: input, on, report } = useWorkspace();
   const assessment = useMemo(() => withSchools(ofAthlete, routine.schools), [ofAthlete, routine.schools]);
-  const run = useRun(session, routine.items);
+  const run = useRun(session, session.items ?? routine.items);
   const [open, setOpen] = useState<'pain' | 'swap' | null>(null);
   const begin = useEffectEvent(() => {
     // What the server left out stands there before anything is said.

@@ -16,7 +16,13 @@ const sessionsApi = api.injectEndpoints({
     session: build.query<SessionWithEvents, string>({ query: (id) => `/sessions/${id}` }),
     startSession: build.mutation<
       SessionWithEvents,
-      { routineId: string; date: string; leaveOut: readonly string[] }
+      {
+        routineId: string;
+        date: string;
+        leaveOut: readonly string[];
+        adapt: boolean;
+        undone: readonly string[];
+      }
     >({
       query: (body) => ({ url: '/sessions', creates: true, body }),
     }),

@@ -123,6 +123,8 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
   };
   return {
     items,
+    /** Ids of the lines, in the order of `items`. */
+    ids: routine.map(({ id }) => id),
     /** The line as it is played, by the id of the routine's item. */
     itemOf: (id: string) => items[routine.findIndex((own) => own.id === id)],
     segments,

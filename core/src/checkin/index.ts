@@ -1,0 +1,2 @@
+export { todaysCopy } from './adapt.ts';
+export type { TodayChange, TodaysCopy } from './adapt.ts';
