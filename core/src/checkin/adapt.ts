@@ -258,8 +258,9 @@ function fitRamp(working: Working): void {
   const wants = said.slept === 'badly' || soreRegions(working).size > 0;
   if (!first || !wants) return;
   const because: Reason = { rule: 'longer-ramp', drill: first.drill, slept: said.slept === 'badly' };
+  const more = Math.max(5, Math.round(CHECK_IN.moreWarming / first.sets / 5) * 5);
   make(working, { id: `ramp/${first.id}`, kind: 'longer', item: first.id, because }, () =>
-    replace(working, first.id, (own) => ({ ...own, amount: own.amount + CHECK_IN.moreWarming })),
+    replace(working, first.id, (own) => ({ ...own, amount: own.amount + more })),
   );
 }
 

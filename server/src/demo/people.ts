@@ -1,5 +1,5 @@
 import type { AthleteFields } from '@yonder/core/contracts';
-import type { CurrentPain, Judgement, Region } from '@yonder/core/domain';
+import type { CurrentPain, Judgement, Occasion, Region, Weekday } from '@yonder/core/domain';
 
 /** A made-up athlete with what happened over the last weeks. Days count back from the day of the start. */
 export interface DemoPerson {
@@ -39,6 +39,14 @@ export interface DemoPerson {
   readonly capacity: Readonly<Record<string, { left: number; right: number; weekly?: number }>>;
   /** Routines: built on a day, then run this many times until the next one. */
   readonly routines: readonly { daysAgo: number; runs: number; pain: number; mode: 'prepare' | 'build' }[];
+  /** Routines for other occasions beside those, each with its own minutes, days of the week and runs. */
+  readonly occasions?: readonly {
+    occasion: Occasion;
+    daysAgo: number;
+    minutes: number;
+    days: readonly Weekday[];
+    runs: number;
+  }[];
 }
 
 /** Typed fields with the usual defaults. */
@@ -149,6 +157,12 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
       'wrist-extension-range': { left: 74, right: 82, weekly: 0.4 },
     },
     routines: [{ daysAgo: 60, runs: 12, pain: 1, mode: 'prepare' }],
+    occasions: [
+      { occasion: 'before-competition', daysAgo: 9, minutes: 15, days: ['sat'], runs: 1 },
+      { occasion: 'called-in', daysAgo: 9, minutes: 4, days: [], runs: 1 },
+      { occasion: 'after', daysAgo: 8, minutes: 8, days: ['tue', 'thu'], runs: 2 },
+      { occasion: 'on-its-own', daysAgo: 8, minutes: 20, days: ['mon', 'wed', 'sun'], runs: 2 },
+    ],
   },
   {
     fields: fieldsOf({

@@ -2,8 +2,8 @@ import { assessCase } from '@yonder/core/assess';
 import { buildRoutine, createHighsSolver } from '@yonder/core/builder';
 import type { MipSolver } from '@yonder/core/builder';
 import type { RoutineRow } from '@yonder/core/contracts';
-import { addDays, daysBetween, REGIONS } from '@yonder/core/domain';
-import type { Mode, Region, ScreeningResult } from '@yonder/core/domain';
+import { addDays, daysBetween, OCCASION_MODE, REGIONS } from '@yonder/core/domain';
+import type { Mode, Occasion, Region, ScreeningResult } from '@yonder/core/domain';
 import { routineTimeline } from '@yonder/core/dose';
 import { seededRandom } from '@yonder/core/random';
 import type { Test } from '@yonder/core/reference';
@@ -20,6 +20,7 @@ import { addInjury, addPrecaution, createAthlete } from '../features/athletes/se
 import { addJudgement, addPain, putProtocol } from '../features/athletes/story.ts';
 import { hashPassword } from '../features/auth/password.ts';
 import { decide } from '../features/routines/decisions.ts';
+import { putOccasion } from '../features/routines/occasions.ts';
 import { issueRoutine } from '../features/routines/versions.ts';
 import { finishScreening, openScreening, putResults } from '../features/screenings/service.ts';
 import { appendEvents, startSession } from '../features/sessions/service.ts';
@@ -179,11 +180,13 @@ async function issueFirst(
   athleteId: string,
   mode: Mode,
   from: string,
+  asked: { occasion?: Occasion; minutes?: number; structure?: string } = {},
 ): Promise<RoutineRow> {
   const { deps } = seeding;
+  const { occasion, ...own } = asked;
   return on(seeding, from, async (unit) => {
     const { case: input } = await loadRecord(unit, athleteId, from);
-    const request = { ...input.request, mode };
+    const request = { ...input.request, mode, ...own };
     const { routine } = buildRoutine(assessCase(deps.reference, input), request, seeding.solver);
     if (!routine) throw new Error('demo: no routine could be built');
     const bare = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) =>
@@ -193,6 +196,7 @@ async function issueFirst(
     const version = {
       id: newId(),
       on: from,
+      occasion,
       mode,
       sections: [],
       structure: routine.structure,
@@ -403,11 +407,28 @@ async function addPerson(seeding: Seeding, person: DemoPerson, index: number): P
       : await issueFirst(seeding, id, plan.mode, ago(daysAgo));
     await train(seeding, plan, inForce, ago(daysAgo), ago(next));
   }
+  await addOccasions(seeding, person, id);
   const hurt = YESTERDAY[index];
   const free = !person.stopSign && !person.protocol && !person.precautions;
   if (inForce && free && hurt !== undefined) await runYesterday(seeding, index, inForce, hurt);
   if (person.stopSign) await saySign(seeding, id, ago(person.stopSign.daysAgo), person.stopSign.redFlag);
   await addStory(seeding, person, id, ago);
+}
+
+/** Routines for other occasions, with their days and their own runs; what is in force already stays as it is. */
+async function addOccasions(seeding: Seeding, person: DemoPerson, id: string): Promise<void> {
+  for (const { occasion, daysAgo, minutes, days, runs } of person.occasions ?? []) {
+    const from = addDays(seeding.today, -daysAgo);
+    const own = { ...seeding, random: seededRandom(SEED + daysAgo + minutes) };
+    const asked = { occasion, minutes, ...(occasion === 'called-in' ? { structure: 'rapid-ready' } : {}) };
+    const routine = await issueFirst(own, id, OCCASION_MODE[occasion], from, asked);
+    const mode = routine.mode === 'build' ? ('build' as const) : ('prepare' as const);
+    await train(own, { daysAgo, runs, pain: 0, mode }, routine, from, addDays(seeding.today, -1));
+    if (days.length > 0)
+      await on(own, from, (unit) =>
+        putOccasion(unit, id, occasion, { days: [...days], timesPerDay: 1, ended: false, version: null }),
+      );
+  }
 }
 
 /** The academy and its first clinician; null when there is a practice already. */

@@ -116,7 +116,7 @@ class Reader {
   }
 
   inForce(): string[] {
-    return (this.record.routines[0]?.items ?? []).map((item) => item.drill);
+    return this.record.routines.flatMap(({ items }) => items.map((item) => item.drill));
   }
 
   entries(drill: string) {

@@ -5,6 +5,8 @@ import { repetition, secondsLeft } from '@yonder/core/session';
 import { isLine, OWN_WORDS, PAUSE } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
 import { circuitText, duration, lineName, setupText, SIDE_LABEL, SIDE_MARK } from '@yonder/core/words';
+import { useInterval } from '@mantine/hooks';
+import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import classes from './Run.module.css';
 import type { Run } from './useRun.ts';
@@ -88,6 +90,19 @@ function upNext(reference: Reference, run: Run, index: number): string {
   return next ? lineName(reference, next) : 'the end';
 }
 
+/** The time of day at which a session that goes on now is over. */
+function Ready({ left }: { left: number }) {
+  const [now, setNow] = useState(() => Date.now());
+  useInterval(() => setNow(Date.now()), 1000, { autoInvoke: true });
+  const ready = new Date(now + Math.ceil(left) * 1000);
+  const two = (figure: number) => String(figure).padStart(2, '0');
+  return (
+    <b className={classes.ready}>
+      ready {two(ready.getHours())}:{two(ready.getMinutes())}
+    </b>
+  );
+}
+
 /** What to do this second, legible two metres away. */
 export function Stage({ run }: { run: Run }) {
   const reference = useReference();
@@ -137,6 +152,7 @@ export function Stage({ run }: { run: Run }) {
       ) : null}
       <div className={classes.left}>
         {duration(left)} left, then {upNext(reference, run, segment.item)}
+        <Ready left={left} />
       </div>
     </div>
   );
