@@ -1,5 +1,12 @@
 import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
+import { assessCase } from '@yonder/core/assess';
+import { prepareBuild } from '@yonder/core/builder';
+import { checkRoutine, needReason } from '@yonder/core/checks';
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { caseSchema } from '@yonder/core/schemas';
+import { routineOfLines, takeOver } from '@yonder/core/takeover';
+import { PAPER_LISTS } from '@yonder/core/testing/paperLists';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addAthlete, ALL_KIT, createTestApp, DONE, ROCK, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
@@ -205,4 +212,32 @@ describe('composed lines', () => {
     const response = await issueFor(id, 'travel', { items: [line(over)] }).expect(400);
     expect(response.body.errors.map((e: { path: string }) => e.path)).toContain(path);
   });
+});
+
+describe('lists as on paper', () => {
+  it.each(PAPER_LISTS.map(({ name, lines }) => [name, lines] as const))(
+    '%s: taken over and issued',
+    async (_name, lines) => {
+      const { id } = await addAthlete(north, { trainingYears: 6 });
+      const { body } = await north.get(`/athletes/${id}/case?on=${TODAY}`).expect(200);
+      const input = caseSchema.parse(body.case);
+      const request = { ...input.request, kit: ALL_KIT };
+      const prepared = prepareBuild(assessCase(bundledReference, input), request);
+      const taken = takeOver(prepared, lines);
+      const { items, sections } = routineOfLines(taken, []);
+      const named = items.map((item) => ({ ...item, id: randomUUID() }));
+      const against = needReason(checkRoutine(prepared, named));
+      const overrides = against.map(({ reason, at }) => ({
+        item: named[at.at(-1) ?? -1]?.id ?? null,
+        rule: reason.rule,
+        why: 'their own list',
+      }));
+      const issued = await issueFor(id, 'at-home', { request, items: named, sections, overrides }).expect(
+        201,
+      );
+      expect(issued.body.items).toHaveLength(named.length);
+      const kept = taken.filter(({ kind }) => !['joined', 'section', 'circuit'].includes(kind));
+      expect(named).toHaveLength(kept.length);
+    },
+  );
 });

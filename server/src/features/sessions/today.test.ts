@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addAthlete, createTestApp, issue, ROCK, said, TODAY } from '../../testing/testApp.ts';
+import { addAthlete, createTestApp, ROCK, said, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
 let app: TestApp;
