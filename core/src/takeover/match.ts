@@ -50,7 +50,7 @@ function meant(said: string): string {
 }
 
 /** The telling words of a text, said as the library says them, each once. */
-export function wordsOf(text: string): string[] {
+function wordsOf(text: string): string[] {
   const words = text
     .toLowerCase()
     .replace(SAID, meant)

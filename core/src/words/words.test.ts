@@ -3,7 +3,17 @@ import { bundledReference } from '../reference/bundled.ts';
 import { item } from '../testing/cases.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import { routineChanges } from '../routine/index.ts';
-import { figure, percent, reasonText, signedFigure } from './index.ts';
+import {
+  amountText,
+  circuitText,
+  doseSentence,
+  figure,
+  lineName,
+  percent,
+  reasonText,
+  setupText,
+  signedFigure,
+} from './index.ts';
 
 /** The changes from one list of items to another, in words. */
 const changes = (...items: [RoutineItem[], RoutineItem[]]) =>
@@ -79,5 +89,35 @@ describe('what changed between versions', () => {
     expect(changes([before], [after])).toEqual([
       'Arch lift, seated: 2 × 10, hold 5 s → 2 × 10, hold 3 breaths, both ways round; tempo as usual → 3-1-1; rounds: once → 3 rounds',
     ]);
+  });
+});
+
+describe('composed lines in words', () => {
+  const pace = { by: 'clock' as const, work: 30, rest: 15 };
+  it('name what is said in own words, and how rounds go', () => {
+    expect(lineName(bundledReference, { drill: 'own-words', words: 'Traverse on big holds' })).toBe(
+      'Traverse on big holds',
+    );
+    expect(lineName(bundledReference, { drill: 'pause', words: 'water' })).toBe('Rest: water');
+    expect(circuitText({ id: 'a', rounds: 3, pace, restSeconds: 60 })).toBe(
+      '3 rounds, 30 s on, 15 s off, 60 s between rounds',
+    );
+    expect(circuitText({ id: 'a', rounds: 1, step: -2, pace: { by: 'every', seconds: 90 } })).toBe(
+      '1 round, a start every 90 s, −2 each round',
+    );
+  });
+  it('a range, as many as stay clean, grip and cadence are said as they are', () => {
+    const drill = bundledReference.drills.get('push-up');
+    const press = item('push-up', { amount: 12, amountFrom: 8, grip: 'wide', cadence: 20 });
+    expect(amountText(press)).toBe('2 × 8–12');
+    expect(drill && doseSentence(drill, press)).toMatch(/^2 sets of 8–12 repetitions/);
+    expect(drill && setupText(drill, press)).toMatch(/wide grip, 20 a minute$/);
+    const many = item('push-up', { amount: 15, asMany: true });
+    expect(amountText(many)).toBe('2 × up to 15');
+    expect(drill && doseSentence(drill, many)).toContain('as many clean repetitions as you can, up to 15');
+    const station = item('push-up', { circuit: { id: 'a', rounds: 2, pace } });
+    expect(drill && doseSentence(drill, station)).toBe(
+      '2 rounds, 30 s on, 15 s off: as many clean ones as the time allows.',
+    );
   });
 });

@@ -27,7 +27,7 @@ const MARK = { stop: '■', warn: '▲', note: '○' } as const;
 const WORD = { stop: 'must not be issued', warn: 'against a rule', note: 'worth knowing' } as const;
 
 /** The item that a check is about, by id; null when it is about the routine. */
-export function itemOf(draft: Draft, { at }: Check): string | null {
+function itemOf(draft: Draft, { at }: Check): string | null {
   return draft.items[at.at(-1) ?? -1]?.id ?? null;
 }
 

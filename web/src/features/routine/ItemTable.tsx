@@ -5,6 +5,7 @@ import { IconGripVertical } from '@tabler/icons-react';
 import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
 import { routineTime } from '@yonder/core/dose';
+import type { RoutineTime } from '@yonder/core/dose';
 import type { Reason } from '@yonder/core/reasons';
 import { isLine } from '@yonder/core/reference';
 import { lineName, nameOf, SIDE_LABEL } from '@yonder/core/words';
@@ -121,13 +122,74 @@ function End({ empty }: { empty: boolean }) {
   );
 }
 
+interface HeadsProps {
+  /** The routine being edited. */
+  draft: Draft;
+  /** Place of the line above which they stand. */
+  index: number;
+  /** Where the seconds go. */
+  time: RoutineTime;
+  /** Other lines. */
+  onPut: (items: RoutineItem[]) => void;
+}
+
+/** Above a line: the section that begins there, and the rounds. */
+function Heads({ draft, index, time, onPut }: HeadsProps) {
+  const dispatch = useAppDispatch();
+  const { items, sections } = draft;
+  const item = items[index];
+  const before = items[index - 1];
+  const circuit = item?.circuit;
+  const section = before?.phase === item?.phase ? undefined : sections.find(({ id }) => id === item?.phase);
+  const begins = circuit !== undefined && before?.circuit?.id !== circuit.id;
+  if (!section && !begins) return null;
+  const sum = (belongs: (own: RoutineItem) => boolean) =>
+    items.reduce(
+      (all, own, i) => (belongs(own) ? all + (time.items[i] ?? 0) + (time.changes[i] ?? 0) : all),
+      0,
+    );
+  const put = (next: Draft['sections'], lines: Draft['items']) =>
+    dispatch(sectionsChanged({ sections: next, items: lines }));
+  return (
+    <tbody>
+      {section ? (
+        <SectionHead
+          section={section}
+          seconds={sum((own) => own.phase === section.id)}
+          onChange={(change) =>
+            put(
+              sections.map((own) => (own === section ? { ...own, ...change } : own)),
+              items,
+            )
+          }
+          onRemove={() =>
+            put(
+              sections.filter((own) => own !== section),
+              withoutSection(items, section.id),
+            )
+          }
+        />
+      ) : null}
+      {begins ? (
+        <CircuitHead
+          circuit={circuit}
+          seconds={sum((own) => own.circuit?.id === circuit.id)}
+          onChange={(change) => onPut(changeCircuit(items, circuit.id, change))}
+          onEnd={() => onPut(withCircuit(items, index, null))}
+        />
+      ) : null}
+    </tbody>
+  );
+}
+
 /** The routine being edited, in the order it is done: drills, rests and own words under sections and in rounds. */
 export function ItemTable({ draft, explained, selected, onSelect, onTooHard, onMove }: Props) {
   const reference = useReference();
   const dispatch = useAppDispatch();
   const edit = useEdit();
-  const { items, request, sections } = draft;
-  const { items: seconds, changes } = routineTime(reference, items);
+  const { items, request } = draft;
+  const time = routineTime(reference, items);
+  const { items: seconds, changes } = time;
   const put = (next: RoutineItem[]) => edit.change(mendCircuits(next));
   const togglePin = (drill: string) => {
     const pins = request.pins.includes(drill)
@@ -140,49 +202,6 @@ export function ItemTable({ draft, explained, selected, onSelect, onTooHard, onM
     if (!best) return '';
     const side = best.side === 'central' ? '' : ` ${SIDE_LABEL[best.side]}`;
     return `for ${nameOf(reference, best.restriction).toLowerCase()}${side}`;
-  };
-  const sum = (belongs: (item: RoutineItem) => boolean) =>
-    items.reduce((all, item, i) => (belongs(item) ? all + (seconds[i] ?? 0) + (changes[i] ?? 0) : all), 0);
-  const heads = (item: Draft['items'][number], index: number) => {
-    const before = items[index - 1];
-    const section = before?.phase === item.phase ? undefined : sections.find(({ id }) => id === item.phase);
-    const { circuit } = item;
-    const begins = circuit !== undefined && before?.circuit?.id !== circuit.id;
-    if (!section && !begins) return null;
-    return (
-      <tbody>
-        {section ? (
-          <SectionHead
-            section={section}
-            seconds={sum((own) => own.phase === section.id)}
-            onChange={(change) =>
-              dispatch(
-                sectionsChanged({
-                  sections: sections.map((own) => (own === section ? { ...own, ...change } : own)),
-                  items,
-                }),
-              )
-            }
-            onRemove={() =>
-              dispatch(
-                sectionsChanged({
-                  sections: sections.filter((own) => own !== section),
-                  items: withoutSection(items, section.id),
-                }),
-              )
-            }
-          />
-        ) : null}
-        {begins ? (
-          <CircuitHead
-            circuit={circuit}
-            seconds={sum((own) => own.circuit?.id === circuit.id)}
-            onChange={(change) => put(changeCircuit(items, circuit.id, change))}
-            onEnd={() => put(withCircuit(items, index, null))}
-          />
-        ) : null}
-      </tbody>
-    );
   };
   return (
     <SortableContext items={items.map((item) => item.id)} strategy={verticalListSortingStrategy}>
@@ -218,7 +237,7 @@ export function ItemTable({ draft, explained, selected, onSelect, onTooHard, onM
           };
           return (
             <Fragment key={item.id}>
-              {heads(item, index)}
+              <Heads draft={draft} index={index} time={time} onPut={put} />
               {isLine(item.drill) ? (
                 <LineRow {...common} />
               ) : (

@@ -14,7 +14,7 @@ import { PrintHandout } from './PrintHandout.tsx';
 import { useOccasionsQuery, usePutOccasionMutation } from './routineEndpoints.ts';
 
 /** "Mon, Thu", "Mon, Thu, 2 × a day", "as often as its drills say". */
-export function frequencyText({ days, timesPerDay }: Pick<OccasionRow, 'days' | 'timesPerDay'>): string {
+function frequencyText({ days, timesPerDay }: Pick<OccasionRow, 'days' | 'timesPerDay'>): string {
   if (days.length === 0) return 'as often as its drills say';
   const named = days.length === 7 ? 'every day' : days.map((day) => WEEKDAY_LABEL[day]).join(', ');
   return timesPerDay > 1 ? `${named}, ${timesPerDay} × a day` : named;

@@ -15,6 +15,7 @@ import {
   reasonText,
   withSide,
 } from '@yonder/core/words';
+import type { Reference } from '@yonder/core/reference';
 import { Fragment, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
@@ -52,6 +53,7 @@ import { Sheet } from './Sheet.tsx';
 import { useRefit } from './useRefit.ts';
 import { IssuedVersion } from './Versions.tsx';
 import { WayUp } from './WayUp.tsx';
+import { WeekNote } from './WeekNote.tsx';
 import { WhatIf } from './WhatIf.tsx';
 import { WhyNot } from './WhyNot.tsx';
 import type { Asked } from '../../workers/protocol.ts';
@@ -156,6 +158,27 @@ function proofOf(report: BuildReport | null, draft: Draft): string {
   return gap < 0.0005
     ? 'Proven: the best of what these rules allow.'
     : `Proven: within ${number(gap * 100, 1)} % of the best these rules allow.`;
+}
+
+/** A draft with a list taken over: below what is there, or in its place; a list brings its own time. */
+function withTaken(
+  reference: Reference,
+  draft: Draft | null,
+  taken: NewDraft & Pick<Draft, 'sections'>,
+  below: boolean,
+): NewDraft {
+  if (below && draft) {
+    const free = clearedOf(draft, taken);
+    return {
+      ...draft,
+      sections: [...draft.sections, ...free.sections],
+      items: [...draft.items, ...free.items],
+    };
+  }
+  const { request, structure } = taken;
+  const needed = Math.ceil(routineSeconds(reference, taken.items) / 60);
+  const minutes = Math.min(120, Math.max(request.minutes ?? 1, needed));
+  return { ...taken, request: { ...request, minutes }, structure: draft?.structure ?? structure };
 }
 
 interface SideProps {
@@ -429,8 +452,61 @@ export function RoutinePage() {
   return (
     <>
       <Occasions more />
+      <WeekNote />
       <OneRoutine key={occasion} />
     </>
+  );
+}
+
+/** While a stop-and-refer sign is open nothing is built or composed. */
+function Stopped({ action }: { action: string }) {
+  return (
+    <Alert color="red" title="No routine while a stop-and-refer sign is open">
+      {action}
+    </Alert>
+  );
+}
+
+interface TopProps {
+  /** The record and what is asked for. */
+  asked: Asked;
+  /** The routine being edited; null when none is. */
+  draft: Draft | null;
+  /** Minutes there are. */
+  minutes: number;
+  /** The line that is chosen, by id. */
+  selected: string | null;
+  /** Builds in the background. */
+  builder: ReturnType<typeof useBuilder>;
+  /** Something else is asked for. */
+  onChange: (part: Partial<BuildRequest>) => void;
+  /** A line was pressed. */
+  onSelect: (id: string | null) => void;
+}
+
+/** Over the list: what is asked for, and the session as a way up. */
+function Top({ asked, draft, minutes, selected, builder, onChange, onSelect }: TopProps) {
+  return (
+    <div className={classes.top}>
+      <Allowed least="clinician">
+        <BuilderBar
+          asked={asked}
+          onChange={onChange}
+          state={builder.state}
+          onBuild={() => builder.build(asked)}
+          onCancel={builder.cancel}
+          again={draft !== null}
+        />
+      </Allowed>
+      {draft ? (
+        <WayUp
+          draft={draft}
+          minutes={minutes}
+          selected={draft.items.findIndex(({ id }) => id === selected)}
+          onSelect={onSelect}
+        />
+      ) : null}
+    </div>
   );
 }
 
@@ -463,13 +539,7 @@ function OneRoutine() {
   const notes = useNotes(report, draft);
   const selected = draft?.items.find(({ id }) => id === picked)?.id ?? draft?.items[0]?.id ?? null;
   const blocked = findings.blocked.find((b) => b.region === 'all' && b.level !== 'P');
-  if (blocked) {
-    return (
-      <Alert color="red" title="No routine while a stop-and-refer sign is open">
-        {blocked.action}
-      </Alert>
-    );
-  }
+  if (blocked) return <Stopped action={blocked.action} />;
   const minutes =
     request.minutes ?? reference.structures.get(draft?.structure ?? '')?.minutes.default ?? athlete.minutes;
   const structureOf = () => chooseStructure(reference, assessment.standing.schools, request).structure.id;
@@ -483,54 +553,24 @@ function OneRoutine() {
         asked={asked}
         draft={draft}
         onClose={() => setTaking(false)}
-        onTake={({ items, sections }, below) => {
+        onTake={(taken, below) => {
           setTaking(false);
-          if (below && draft) {
-            const free = clearedOf(draft, { items, sections });
-            edit.build({
-              ...draft,
-              sections: [...draft.sections, ...free.sections],
-              items: [...draft.items, ...free.items],
-            });
-          } else {
-            // A list brings its own time.
-            const minutes = Math.min(
-              120,
-              Math.max(request.minutes ?? 1, Math.ceil(routineSeconds(reference, items) / 60)),
-            );
-            edit.build({
-              request: { ...request, minutes },
-              structure: draft?.structure ?? structureOf(),
-              sections,
-              items,
-            });
-          }
-          setNote(`${items.length} lines are taken over.`);
+          edit.build(withTaken(reference, draft, { request, structure: structureOf(), ...taken }, below));
+          setNote(`${taken.items.length} lines are taken over.`);
         }}
       />
     );
   return (
     <div className={classes.page}>
-      <div className={classes.top}>
-        <Allowed least="clinician">
-          <BuilderBar
-            asked={asked}
-            onChange={change}
-            state={builder.state}
-            onBuild={() => builder.build(asked)}
-            onCancel={builder.cancel}
-            again={draft !== null}
-          />
-        </Allowed>
-        {draft ? (
-          <WayUp
-            draft={draft}
-            minutes={minutes}
-            selected={draft.items.findIndex(({ id }) => id === selected)}
-            onSelect={setPicked}
-          />
-        ) : null}
-      </div>
+      <Top
+        asked={asked}
+        draft={draft}
+        minutes={minutes}
+        selected={selected}
+        builder={builder}
+        onChange={change}
+        onSelect={setPicked}
+      />
       <div className={classes.main}>
         <Sharpen report={report} />
         {refit.problem ? (

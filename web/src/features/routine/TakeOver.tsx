@@ -169,27 +169,91 @@ function Line({ line, index, choice, seconds, onChoose }: LineProps) {
   );
 }
 
-interface Props {
-  /** The record and what was asked for. */
-  asked: Asked;
-  /** The routine being edited; null when none is. */
-  draft: Draft | null;
-  /** The lines as a routine: in place of what is there, or below it. */
-  onTake: (taken: { items: RoutineItem[]; sections: Section[] }, below: boolean) => void;
-  /** Back to the routine; the paper is kept. */
+interface WritingProps {
+  /** The paper as it is. */
+  text: string;
+  /** Why something could not be taken; null when it could. */
+  problem: string | null;
+  /** It is written on. */
+  onText: (text: string) => void;
+  /** It is to be read. */
+  onRead: (text: string) => void;
+  /** Something could not be taken. */
+  onProblem: (problem: string) => void;
+  /** Back to the routine. */
   onClose: () => void;
 }
 
-/** Takes over a list as written on paper: each line with what it means, several to choose from where it may mean more. */
-export function TakeOver({ asked, draft, onTake, onClose }: Props) {
-  const reference = useReference();
-  const { athlete, occasion } = useWorkspace();
-  const { value: text, set: setText, done } = useKeptState(`paper/${athlete.id}`, 'A list to take over', '');
+/** The paper: pasted, typed or from a file. */
+function Writing({ text, problem, onText, onRead, onProblem, onClose }: WritingProps) {
+  const fromFile = (file: File | null) => {
+    if (!file) return;
+    if (file.size > 4 * MOST_TEXT) {
+      onProblem('That file is too large for a list. Copy the lines out of it and paste them.');
+      return;
+    }
+    file.text().then(
+      (content) =>
+        content.includes('\u0000')
+          ? onProblem('That is no text file. Save the list as plain text, or paste it.')
+          : onRead(content),
+      () => onProblem('The file could not be read.'),
+    );
+  };
+  return (
+    <section className={`card ${classes.page}`} aria-label="Take over a list">
+      <Title order={2} size={20}>
+        Take over a list
+      </Title>
+      <Text size="sm" c="var(--muted)">
+        Paste it as it is written: one line a drill, such as “calf raise 2x15 bent knee each side”, “hold 30
+        s”, “3 rounds:”. Every line is kept.
+      </Text>
+      <Textarea
+        aria-label="The list"
+        autosize
+        minRows={12}
+        maxRows={24}
+        data-autofocus
+        autoFocus
+        value={text}
+        error={problem}
+        onChange={({ currentTarget: { value } }) => onText(value.slice(0, MOST_TEXT))}
+        onPaste={(event) => {
+          // Into an empty field a pasted list is read at once; into a begun one it is only put in.
+          const pasted = event.clipboardData.getData('text/plain');
+          if (text.trim() !== '' || pasted.trim() === '') return;
+          event.preventDefault();
+          onRead(pasted);
+        }}
+      />
+      <Group justify="space-between">
+        <Group gap={8}>
+          <Button variant="default" onClick={onClose}>
+            Back
+          </Button>
+          <FileButton onChange={fromFile} accept="text/plain,text/csv,text/markdown,.txt,.csv,.md">
+            {(props) => (
+              <Button variant="subtle" {...props}>
+                From a file…
+              </Button>
+            )}
+          </FileButton>
+        </Group>
+        <Button disabled={text.trim() === ''} onClick={() => onRead(text)}>
+          Read it
+        </Button>
+      </Group>
+    </section>
+  );
+}
+
+/** The paper being written on or read: its lines once they are, and what was chosen for them. */
+function useRead({ subject, request }: Asked, text: string, setText: (text: string) => void) {
   const [writing, setWriting] = useState(text.trim() === '');
   const [lines, setLines] = useState<readonly TakenLine[] | null>(null);
   const [choices, setChoices] = useState<Readonly<Record<number, Choice>>>({});
   const [problem, setProblem] = useState<string | null>(null);
-  const { subject, request } = asked;
   useEffect(() => {
     if (writing) return undefined;
     let stale = false;
@@ -212,66 +276,40 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
     setLines(null);
     setWriting(false);
   };
-  const fromFile = (file: File | null) => {
-    if (!file) return;
-    if (file.size > 4 * MOST_TEXT) {
-      setProblem('That file is too large for a list. Copy the lines out of it and paste them.');
-      return;
-    }
-    file.text().then(
-      (content) =>
-        content.includes('\u0000')
-          ? setProblem('That is no text file. Save the list as plain text, or paste it.')
-          : read(content),
-      () => setProblem('The file could not be read.'),
-    );
-  };
+  return { writing, setWriting, lines, choices, setChoices, problem, setProblem, read };
+}
+
+interface Props {
+  /** The record and what was asked for. */
+  asked: Asked;
+  /** The routine being edited; null when none is. */
+  draft: Draft | null;
+  /** The lines as a routine: in place of what is there, or below it. */
+  onTake: (taken: { items: RoutineItem[]; sections: Section[] }, below: boolean) => void;
+  /** Back to the routine; the paper is kept. */
+  onClose: () => void;
+}
+
+/** Takes over a list as written on paper: each line with what it means, several to choose from where it may mean more. */
+export function TakeOver({ asked, draft, onTake, onClose }: Props) {
+  const reference = useReference();
+  const { athlete, occasion } = useWorkspace();
+  const { value: text, set: setText, done } = useKeptState(`paper/${athlete.id}`, 'A list to take over', '');
+  const { writing, setWriting, lines, choices, setChoices, problem, setProblem, read } = useRead(
+    asked,
+    text,
+    setText,
+  );
   if (writing)
     return (
-      <section className={`card ${classes.page}`} aria-label="Take over a list">
-        <Title order={2} size={20}>
-          Take over a list
-        </Title>
-        <Text size="sm" c="var(--muted)">
-          Paste it as it is written: one line a drill, such as “calf raise 2x15 bent knee each side”, “hold 30
-          s”, “3 rounds:”. Every line is kept.
-        </Text>
-        <Textarea
-          aria-label="The list"
-          autosize
-          minRows={12}
-          maxRows={24}
-          data-autofocus
-          autoFocus
-          value={text}
-          error={problem}
-          onChange={({ currentTarget: { value } }) => setText(value.slice(0, MOST_TEXT))}
-          onPaste={(event) => {
-            // Into an empty field a pasted list is read at once; into a begun one it is only put in.
-            const pasted = event.clipboardData.getData('text/plain');
-            if (text.trim() !== '' || pasted.trim() === '') return;
-            event.preventDefault();
-            read(pasted);
-          }}
-        />
-        <Group justify="space-between">
-          <Group gap={8}>
-            <Button variant="default" onClick={onClose}>
-              Back
-            </Button>
-            <FileButton onChange={fromFile} accept="text/plain,text/csv,text/markdown,.txt,.csv,.md">
-              {(props) => (
-                <Button variant="subtle" {...props}>
-                  From a file…
-                </Button>
-              )}
-            </FileButton>
-          </Group>
-          <Button disabled={text.trim() === ''} onClick={() => read(text)}>
-            Read it
-          </Button>
-        </Group>
-      </section>
+      <Writing
+        text={text}
+        problem={problem}
+        onText={setText}
+        onRead={read}
+        onProblem={setProblem}
+        onClose={onClose}
+      />
     );
   if (!lines)
     return (

@@ -74,7 +74,7 @@ function AfterTable({ run }: { run: Run }) {
         </thead>
         <tbody>
           {entries.map((entry) => {
-            const item = run.itemOf(entry.item);
+            const item = run.items[run.ids.indexOf(entry.item)];
             const name = item ? lineName(reference, item) : nameOf(reference, entry.drill);
             return (
               <tr key={entry.item}>

@@ -130,6 +130,50 @@ function useNotToday(routine: RoutineRow | undefined) {
   }, [routine, assessment, input, on, reference]);
 }
 
+interface StartProps {
+  /** A run of the day is under way. */
+  open: boolean;
+  /** It is being started. */
+  busy: boolean;
+  /** Questions that wait for an answer. */
+  unanswered: number;
+  /** Something asked does not hold. */
+  failed: boolean;
+  /** Lines that are not for today, of how many. */
+  out: number;
+  /** Lines of the version. */
+  lines: number;
+  /** Start, or go on. */
+  onStart: () => void;
+}
+
+/** The button that starts the run, and what stands against it. */
+function StartLine({ open, busy, unanswered, failed, out, lines, onStart }: StartProps) {
+  const { on } = useWorkspace();
+  return (
+    <Group mt="md">
+      <Allowed least="assistant">
+        <Button
+          size="lg"
+          loading={busy}
+          disabled={unanswered > 0 || failed || out === lines}
+          onClick={onStart}
+        >
+          {open ? 'Go on' : 'Start'}
+          {out > 0 ? ` without ${out} ${out === 1 ? 'drill' : 'drills'}` : ''}
+        </Button>
+      </Allowed>
+      <Text size="sm" c="var(--muted)">
+        Session of {dayText(on)}
+        {on > today() ? ', ahead of today' : ''}
+        {unanswered > 0 ? `; ${unanswered} to answer first` : ''}
+        {failed ? '; it does not start with what does not hold' : ''}
+        {out === lines ? '; nothing of it is for today' : ''}
+      </Text>
+    </Group>
+  );
+}
+
 /** Run: what is to be done, what to ask first, and the way into the full-screen runner. */
 export function RunPage() {
   const reference = useReference();
@@ -233,28 +277,15 @@ export function RunPage() {
           answers={answers}
           onAnswer={(check, holds) => setAnswers((all) => ({ ...all, [check]: holds }))}
         />
-        <Group mt="md">
-          <Allowed least="assistant">
-            <Button
-              size="lg"
-              loading={isLoading}
-              disabled={unanswered > 0 || failed || notToday.size === routine.items.length}
-              onClick={enter}
-            >
-              {open ? 'Go on' : 'Start'}
-              {notToday.size > 0
-                ? ` without ${notToday.size} ${notToday.size === 1 ? 'drill' : 'drills'}`
-                : ''}
-            </Button>
-          </Allowed>
-          <Text size="sm" c="var(--muted)">
-            Session of {dayText(on)}
-            {on > today() ? ', ahead of today' : ''}
-            {unanswered > 0 ? `; ${unanswered} to answer first` : ''}
-            {failed ? '; it does not start with what does not hold' : ''}
-            {notToday.size === routine.items.length ? '; nothing of it is for today' : ''}
-          </Text>
-        </Group>
+        <StartLine
+          open={open !== undefined}
+          busy={isLoading}
+          unanswered={unanswered}
+          failed={failed}
+          out={notToday.size}
+          lines={routine.items.length}
+          onStart={enter}
+        />
         <Refusal error={error} mt={8} />
       </section>
       <Diary sessions={(sessions ?? []).filter((s) => versions?.some(({ id }) => id === s.routineId))} />

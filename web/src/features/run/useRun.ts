@@ -59,17 +59,15 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
   const [playing, setPlaying] = useState(false);
   const last = useRef(0);
   const { skipped } = state.position;
-  const position = useMemo(
-    () => positionAt(second, state.position, segments.length),
-    [second, state.position, segments.length],
-  );
+  const end = segments.length;
+  const position = useMemo(() => positionAt(second, state.position, end), [second, state.position, end]);
   const finished = position.segment >= segments.length;
   const itemAt = useCallback(
     (segment: number) => routine[segments[segment]?.item ?? routine.length - 1]?.id ?? '',
     [routine, segments],
   );
 
-  // Where the second is right now: a tick may come before the page was drawn again.
+  // A tick may come before the page was drawn again.
   const now = useRef(position);
   useEffect(() => {
     now.current = position;
@@ -125,8 +123,6 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     items,
     /** Ids of the lines, in the order of `items`. */
     ids: routine.map(({ id }) => id),
-    /** The line as it is played, by the id of the routine's item. */
-    itemOf: (id: string) => items[routine.findIndex((own) => own.id === id)],
     segments,
     position,
     entries,

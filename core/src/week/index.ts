@@ -1,0 +1,1 @@
+export { weekOf } from './week.ts';
