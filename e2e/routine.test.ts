@@ -177,7 +177,7 @@ describe('a routine for the action of the day', () => {
   it('is compared with the version before, side by side and in words', async () => {
     const text = await clinician.reads('Compare versions');
     expect(text).toMatch(/→ 3 × \d+( s)? left/);
-    expect(text).toMatch(/rounds 1 → 2/);
+    expect(text).toMatch(/rounds: once → 2 rounds/);
     expect(text).toMatch(/Time \d+ min \d+ s → \d+ min \d+ s \([+−]\d+ s\)/);
     await clinician.chooses('Compare from', await optionStarting('Compare from', 'Version 1'));
     await clinician.reads(/Version 1\s+Version 4\s+Difference/);
@@ -224,17 +224,17 @@ describe('from one routine to others', () => {
 
   it('kept as a template and fitted to somebody with other kit, it says what changed', async () => {
     await clinician.presses('Derive…');
-    await clinician.presses('Save as template', 'menuitem');
+    await clinician.presses('Save as protocol', 'menuitem');
     await clinician.fills('Name', 'Five minutes for the ankle');
-    await clinician.presses('Keep template');
-    await clinician.reads('Template “Five minutes for the ankle” is kept.');
+    await clinician.presses('Keep protocol');
+    await clinician.reads('Protocol “Five minutes for the ankle” is kept.');
     const [template] = await stored<{ items: RoutineItem[] }>(
       "SELECT items FROM templates WHERE name LIKE 'Five minutes%'",
     );
     expect(template?.items.length).toBeGreaterThan(2);
     await clinician.discards();
     await visit('Tarn Whitlow', 'routine');
-    await clinician.presses('From a template');
+    await clinician.presses('From a protocol');
     await clinician.reads('Five minutes for the ankle');
     const uses = await open.page.$$('::-p-aria([name="Fit to this athlete"][role="button"])');
     const labels = await open.page.$$eval('.mantine-Modal-body .mantine-Text-root', (n) =>

@@ -62,8 +62,6 @@ for (let topics = 0; topics < 2; topics += 1) {
   await pause(700);
 }
 await shoot('gate');
-await page.goto(`${base}/audit`, { waitUntil: 'networkidle0' });
-await shoot('audit');
 /** Opens Screen and says that nothing is new. */
 const screenOf = async (name) => {
   await visit(name, 'screen');
@@ -121,11 +119,41 @@ await press('Choose drills for these');
 await page.waitForFunction(() => document.body.innerText.includes('Proven'), { timeout: 30_000 });
 await pause(600);
 await shoot('routine');
-await page.goto(`${page.url().split('?')[0]}?panel=why-not`, { waitUntil: 'networkidle0' });
-await page.waitForFunction(() => document.body.innerText.includes('of the benefit'), { timeout: 30_000 });
-await press('Exactly?');
-await pause(1500);
-await shoot('why-not');
+/** A list as on paper, for an occasion that has none yet. */
+const PAPER = `Get warm (5 min):
+walk or jog 3 min before
+ankle rocks kneeling 2x10 L only
+
+3 rounds, 30 s between rounds:
+heel raises two legs, slow 10-12
+1 leg stand eyes shut 30 s each
+hop the line 20
+
+rest 1 min, water
+band pull aparts 20
+calf stretch wall hold 30 s
+Anwen's foot thing with the marble 1 min
+ice if sore`;
+await visit('Nell', 'routine?for=at-home');
+await press('Take over a list…');
+await page.waitForSelector('textarea');
+await page.evaluate((text) => {
+  const data = new DataTransfer();
+  data.setData('text/plain', text);
+  document
+    .querySelector('textarea')
+    ?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+}, PAPER);
+await page.waitForSelector('[aria-label="Lines of the list"]');
+await pause(800);
+await shoot('takeover');
+await page.evaluate(() => {
+  const buttons = [...document.querySelectorAll('button')];
+  buttons.find((b) => b.textContent?.startsWith('Take over,'))?.click();
+});
+await page.waitForSelector('[data-testid="total"]');
+await pause(2500);
+await shoot('compose');
 await visit('Mira', 'routine?from=1');
 await page.evaluate(() => document.getElementById('compare-title')?.scrollIntoView({ block: 'center' }));
 await pause(400);

@@ -22,7 +22,7 @@ export function allEndpoints(deps: Deps): Endpoint[] {
     ...storyEndpoints(),
     ...figureEndpoints(),
     ...methodEndpoints(deps),
-    ...libraryEndpoints(),
+    ...libraryEndpoints(deps),
     ...screeningEndpoints(),
     ...routineEndpoints(deps),
     ...sessionEndpoints(deps),

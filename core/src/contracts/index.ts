@@ -137,9 +137,20 @@ export {
   ownDrillInputSchema,
   ownDrillRowSchema,
   templateInputSchema,
+  applyTemplateSchema,
+  appliedTemplateSchema,
   templateRowSchema,
+  templateVersionSchema,
 } from './library.ts';
-export type { ImportedDrills, OwnDrillRow, TemplateFields, TemplateRow } from './library.ts';
+export type {
+  ImportedDrills,
+  OwnDrillRow,
+  TemplateFields,
+  ApplyTemplate,
+  AppliedTemplate,
+  TemplateRow,
+  TemplateVersion,
+} from './library.ts';
 export {
   changedTaskSchema,
   changedTestSchema,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { doseShareSchema, itemSchema, requestSchema } from '../domain/caseFile.ts';
-import { isoDaySchema } from '../domain/vocabulary.ts';
+import { doseShareSchema, itemSchema, MOST_ITEMS, requestSchema, sectionSchema } from '../domain/caseFile.ts';
+import { isoDaySchema, occasionSchema } from '../domain/vocabulary.ts';
 import { ownDrillSchema } from '../reference/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
@@ -43,14 +43,31 @@ export const doseSharesInputSchema = z.strictObject({
   version: versionSchema,
 });
 
-/** A routine that a practice starts others from, by sport and role. */
+const varies = z.enum(['as-written', 'athlete']);
+
+/** What of a protocol is as it is written, and what follows the athlete it is used for. */
+const variablesSchema = z.strictObject({
+  minutes: varies.default('as-written'),
+  place: varies.default('athlete').describe('kit and room'),
+  level: varies
+    .default('athlete')
+    .describe('athlete: each drill at the level that is open; as written: word by word'),
+});
+
+/** A routine that a practice starts others from: a protocol with author, purpose, and for whom it is not. */
 const templateFields = z.strictObject({
   name: z.string().trim().min(2, 'a name is needed').max(120),
   sport: z.string().trim().max(80).default(''),
   role: z.string().trim().max(80).default(''),
+  author: z.string().trim().max(120).default('').describe('whose protocol it is; left out, who keeps it'),
+  purpose: z.string().trim().max(500).default(''),
+  notFor: z.string().trim().max(500).default('').describe('for whom it is not'),
+  occasion: occasionSchema.nullable().default(null),
+  sections: z.array(sectionSchema).max(20).default([]),
+  variables: variablesSchema.prefault({}),
   structure: z.string().max(80),
   request: requestSchema,
-  items: z.array(itemSchema).min(1, 'a template needs a drill').max(30),
+  items: z.array(itemSchema).min(1, 'a protocol needs a line').max(MOST_ITEMS),
 });
 export type TemplateFields = z.infer<typeof templateFields>;
 export const templateInputSchema = templateFields.extend({ id: newIdSchema });
@@ -59,6 +76,29 @@ export const templateRowSchema = templateFields
   .extend({ id: idSchema, version: versionSchema, savedBy: z.string(), savedOn: isoDaySchema })
   .meta({ id: 'Template' });
 export type TemplateRow = z.infer<typeof templateRowSchema>;
+
+/** A version that a protocol had. */
+export const templateVersionSchema = z
+  .object({ number: z.int(), savedBy: z.string(), savedOn: isoDaySchema, content: templateFields })
+  .meta({ id: 'TemplateVersion' });
+export type TemplateVersion = z.infer<typeof templateVersionSchema>;
+
+/** A protocol for one athlete: as a draft of its occasion, unless something is being edited there. */
+export const applyTemplateSchema = z.strictObject({
+  athleteId: idSchema,
+  occasion: occasionSchema,
+  how: z.enum(['fitted', 'word-by-word']),
+});
+export type ApplyTemplate = z.infer<typeof applyTemplateSchema>;
+export const appliedTemplateSchema = z
+  .object({
+    athleteId: idSchema,
+    stored: z.boolean().describe('false where a draft is there already: it is left as it is'),
+    lines: z.int(),
+    changed: z.array(z.string()).describe('what is otherwise than written, as sentences'),
+  })
+  .meta({ id: 'AppliedTemplate' });
+export type AppliedTemplate = z.infer<typeof appliedTemplateSchema>;
 
 /** Asks the server to build; it answers with one JSON document a line, interim answers first. */
 export const buildOnServerSchema = z.strictObject({ on: isoDaySchema, request: requestSchema });

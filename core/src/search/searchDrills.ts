@@ -106,8 +106,8 @@ const UNMET = 0.15;
 
 /**
  * Drills for something typed, best first: every word counts, as it stands, as another word for the same, or misspelt by a
- * letter or two. Where nothing meets every word, what meets most of them; fewer than `fill` are filled up with what misses
- * one word. Null when nothing was typed.
+ * letter or two. With `fill`, where nothing meets every word, what meets most of them, and fewer than that many are filled up
+ * with what misses one word. Null when nothing was typed.
  */
 export function searchDrills(
   reference: Reference,
@@ -131,7 +131,7 @@ export function searchDrills(
     met.set(id, scores.filter((one) => one.has(id)).length);
   const most = Math.max(0, ...met.values());
   // Of two words one is not most of it.
-  if (most < words.length && most * 2 <= words.length) return new Map();
+  if (most < words.length && (fill === 0 || most * 2 <= words.length)) return new Map();
   const enough = [...met.values()].filter((count) => count === most).length >= fill;
   const least = enough ? most : Math.max(1, most - 1);
   return new Map(

@@ -6,7 +6,7 @@ import { isLine } from '../reference/index.ts';
 import type { Reference } from '../reference/index.ts';
 
 /** What a week of all routines in force puts on a joint region. */
-export interface WeekLoad {
+interface WeekLoad {
   readonly region: Region;
   /** Load-minutes a week (FORMULAS 15), all occasions together. */
   readonly minutes: number;
@@ -16,7 +16,7 @@ export interface WeekLoad {
 }
 
 /** Hard work of a region the day before something hard of it again. */
-export interface Clash {
+interface Clash {
   readonly region: Region;
   readonly day: Weekday;
   readonly occasion: Occasion;
@@ -24,7 +24,7 @@ export interface Clash {
 }
 
 /** What the weeks of an athlete add up to, and where they clash; said, never forbidden. */
-export interface Week {
+interface Week {
   readonly loads: readonly WeekLoad[];
   readonly clashes: readonly Clash[];
 }

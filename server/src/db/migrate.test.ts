@@ -118,6 +118,7 @@ describe('the second shape', () => {
       '2026-11-27-methods',
       '2026-11-28-occasions',
       '2026-11-28-today',
+      '2026-11-28-protocols',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();
     await app.stored(`UPDATE practices SET schools = '{"release-first": "skip"}' WHERE id = $1`, [practice]);

@@ -15,6 +15,7 @@ import { levelsSeen } from './migrations/2026-11-27-levels-seen.ts';
 import { methods } from './migrations/2026-11-27-methods.ts';
 import { occasions } from './migrations/2026-11-28-occasions.ts';
 import { todaysCopies } from './migrations/2026-11-28-today.ts';
+import { protocols } from './migrations/2026-11-28-protocols.ts';
 import { ownTests } from './migrations/2026-11-27-own-tests.ts';
 import { secondShape } from './migrations/2026-11-27-second-shape.ts';
 
@@ -31,6 +32,7 @@ const MIGRATIONS: readonly Migration[] = [
   methods,
   occasions,
   todaysCopies,
+  protocols,
 ];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */

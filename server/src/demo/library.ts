@@ -3,6 +3,7 @@ import { dosedByDefault } from '@yonder/core/dose';
 import type { Reference } from '@yonder/core/reference';
 import { requestSchema } from '@yonder/core/schemas';
 import { addDrill } from '../features/library/drills.ts';
+import { templateInputSchema } from '@yonder/core/contracts';
 import { addTemplate } from '../features/library/templates.ts';
 import { newId } from '../work/newId.ts';
 import type { Unit } from '../work/unit.ts';
@@ -40,6 +41,13 @@ const TEMPLATES = [
   },
 ] as const;
 
+/** What the academy’s protocols have in common. */
+const ABOUT = {
+  purpose: 'What everybody of the sport does before they start; what is short comes on top.',
+  notFor: 'Anybody in pain above the limit, or after an operation without a protocol of the treating clinician.',
+  occasion: 'before-training',
+} as const;
+
 function templateOf(reference: Reference, template: (typeof TEMPLATES)[number]) {
   const { name, sport, role, minutes, drills } = template;
   const items = drills.flatMap((id) => {
@@ -47,7 +55,8 @@ function templateOf(reference: Reference, template: (typeof TEMPLATES)[number]) 
     return drill ? [dosedByDefault(drill)] : [];
   });
   const structure = 'two-block-general-to-specific';
-  return { id: newId(), name, sport, role, structure, request: requestSchema.parse({ minutes }), items };
+  const fields = { name, sport, role, structure, request: requestSchema.parse({ minutes }), items };
+  return templateInputSchema.parse({ id: newId(), ...fields, ...ABOUT });
 }
 
 /** The academy's own drill and templates. */

@@ -270,6 +270,17 @@ const practice: Record<string, Arrange> = {
     const { body } = await owner.create('/templates', template()).expect(201);
     return { path: `/templates/${body.id}`, body: { ...template(), version: 1 } };
   },
+  templateVersions: async (owner) => {
+    const { body } = await owner.create('/templates', template()).expect(201);
+    return { path: `/templates/${body.id}/versions` };
+  },
+  applyTemplate: ofAthlete(async (owner, id) => {
+    const { body } = await owner.create('/templates', template()).expect(201);
+    return {
+      path: `/templates/${body.id}/apply`,
+      body: { athleteId: id, occasion: 'travel', how: 'word-by-word' },
+    };
+  }),
   removeTemplate: async (owner) => {
     const { body } = await owner.create('/templates', template()).expect(201);
     return { path: `/templates/${body.id}?version=1` };

@@ -23,7 +23,7 @@ import { todaysCopy } from '@yonder/core/checkin';
 import { checkRoutine } from '@yonder/core/checks';
 import { dosedItem, failureDistance, setsFor } from '@yonder/core/dose';
 import { routineSafetyFaults } from '@yonder/core/safety';
-import { takeOver } from '@yonder/core/takeover';
+import { takeOver, wordByWord } from '@yonder/core/takeover';
 import type { CallName, Calls, InterimOf } from './protocol.ts';
 import type { HeldRecord } from './solvedCase.ts';
 
@@ -104,6 +104,7 @@ export const handlers: Handlers = {
     return { item, fault, instead: fault ? nearestAllowed(prepared, item) : null };
   },
   takeOver: (record, { request, text }) => takeOver(record.solved(request).prepared, text),
+  wordByWord: (record, { request, items }) => wordByWord(record.solved(request).prepared, items),
   complete: (record, { request, items }) =>
     completeAround(record.solved(request).prepared, items, record.solver),
   sideBySide: (record, { request, items }) => {

@@ -20,7 +20,7 @@ import type { BuildRequest, Case, CheckIn, RoutineItem } from '@yonder/core/doma
 import type { IdentifiedItem } from '@yonder/core/routine';
 import type { FailureDistance } from '@yonder/core/dose';
 import type { SafetyFault } from '@yonder/core/safety';
-import type { TakenLine } from '@yonder/core/takeover';
+import type { TakenLine, wordByWord } from '@yonder/core/takeover';
 
 /** How items stand: each explained, what nobody serves, what is wrong and how it is repaired, what the order costs. */
 export interface Explained {
@@ -93,6 +93,11 @@ export interface Calls {
   readonly offer: { ask: { request: BuildRequest; drill: string }; answer: Offer };
   /** What became of each line of a written list. */
   readonly takeOver: { ask: { request: BuildRequest; text: string }; answer: readonly TakenLine[] };
+  /** Lines of a protocol taken word by word, and what safety keeps out of them. */
+  readonly wordByWord: {
+    ask: { request: BuildRequest; items: readonly RoutineItem[] };
+    answer: ReturnType<typeof wordByWord>;
+  };
   /** Fills the time that is left around items that stay. */
   readonly complete: { ask: { request: BuildRequest; items: readonly RoutineItem[] }; answer: Completed };
   /** Items beside what would be built for the same request. */

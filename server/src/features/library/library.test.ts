@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DRILL_FILE_FORMAT, ownDrillOf } from '@yonder/core/formats';
 import { bundledReference } from '@yonder/core/reference/bundled';
@@ -167,5 +168,82 @@ describe('templates', () => {
       .create('/templates', { ...template, structure: 'marathon', items: [{ ...ROCK, drill: 'moon-walk' }] })
       .expect(400);
     expect(body.errors.map((e: { path: string }) => e.path)).toEqual(['$.items[0].drill', '$.structure']);
+  });
+});
+
+describe('protocols of the practice', () => {
+  const HOP = {
+    ...ROCK,
+    drill: 'pogo-hop',
+    side: 'both',
+    measure: 'contacts',
+    amount: 10,
+    sets: 1,
+    setup: {},
+  };
+  const WORDS = { ...HOP, drill: 'own-words', measure: 'seconds', amount: 60, words: 'with the group' };
+  const protocol = (over: object = {}) => ({
+    name: `Protocol ${randomUUID()}`,
+    structure: 'short-minimum',
+    request: { minutes: 6 },
+    purpose: 'before the first run of the day',
+    notFor: 'the first week after a cold',
+    occasion: 'before-training',
+    items: [ROCK, HOP, WORDS],
+    ...over,
+  });
+  const apply = (client: Client, id: string, body: object) =>
+    client.post(`/templates/${id}/apply`, { occasion: 'before-training', how: 'word-by-word', ...body });
+
+  it('keep every version they had, with who kept it, and their author', async () => {
+    const first = protocol();
+    const { body: kept } = await north.create('/templates', first).expect(201);
+    expect(kept).toMatchObject({
+      author: 'R. Halloran',
+      purpose: first.purpose,
+      variables: { level: 'athlete' },
+    });
+    const next = { ...first, items: [ROCK], version: 1 };
+    await north.put(`/templates/${kept.id}`, next).expect(200);
+    const { items } = (await north.get(`/templates/${kept.id}/versions`).expect(200)).body;
+    expect(
+      items.map((v: { number: number; content: { items: object[] } }) => [v.number, v.content.items.length]),
+    ).toEqual([
+      [2, 1],
+      [1, 3],
+    ]);
+    await south.get(`/templates/${kept.id}/versions`).expect(404);
+  });
+  it('word by word become a draft with every line, but for what safety keeps out, which is said and stays as a note', async () => {
+    const { body: kept } = await north.create('/templates', protocol()).expect(201);
+    const { id } = await addAthlete(north);
+    await north
+      .create(`/athletes/${id}/precautions`, { precaution: 'no-impact', setBy: 'R. Halloran' })
+      .expect(201);
+    const { body } = await apply(north, kept.id, { athleteId: id }).expect(200);
+    expect(body).toMatchObject({ stored: true, lines: 3 });
+    expect(body.changed).toHaveLength(1);
+    expect(body.changed[0]).toMatch(/hops: .*no jumping|hops: .*precaution/i);
+    const { draft } = (await north.get(`/athletes/${id}/drafts/before-training`).expect(200)).body;
+    expect(draft.items.map((i: { drill: string }) => i.drill)).toEqual([
+      ROCK.drill,
+      'own-words',
+      'own-words',
+    ]);
+    expect(draft.items[1]).toMatchObject({ amount: 0, words: expect.stringMatching(/^Not now: /) });
+    // What is being edited stays; nothing is issued.
+    expect((await apply(north, kept.id, { athleteId: id }).expect(200)).body.stored).toBe(false);
+    expect((await north.get(`/athletes/${id}/routines`)).body.items).toEqual([]);
+  });
+  it('fitted, what is said in own words stays, and another practice has no part in it', async () => {
+    const { body: kept } = await north.create('/templates', protocol()).expect(201);
+    const { id } = await addAthlete(north);
+    const { body } = await apply(north, kept.id, { athleteId: id, how: 'fitted' }).expect(200);
+    expect(body.stored).toBe(true);
+    const { draft } = (await north.get(`/athletes/${id}/drafts/before-training`).expect(200)).body;
+    expect(draft.items.at(-1)).toMatchObject({ words: 'with the group' });
+    await apply(south, kept.id, { athleteId: id }).expect(404);
+    const { id: theirs } = await addAthlete(south);
+    await apply(north, kept.id, { athleteId: theirs }).expect(404);
   });
 });

@@ -1,5 +1,7 @@
 import {
   changedDrillSchema,
+  appliedTemplateSchema,
+  applyTemplateSchema,
   changedTemplateSchema,
   figuresSchema,
   idSchema,
@@ -9,10 +11,12 @@ import {
   pageOf,
   templateInputSchema,
   templateRowSchema,
+  templateVersionSchema,
   versionQuerySchema,
 } from '@yonder/core/contracts';
 import { writeDrillFile } from '@yonder/core/formats';
 import { z } from 'zod';
+import type { Deps } from '../../deps.ts';
 import { endpoint, Sent } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
 import { readFigures } from '../figures/service.ts';
@@ -85,7 +89,7 @@ function drillEndpoints(): Endpoint[] {
   ];
 }
 
-function templateEndpoints(): Endpoint[] {
+function templateEndpoints(deps: Deps): Endpoint[] {
   return [
     endpoint({
       id: 'listTemplates',
@@ -126,6 +130,31 @@ function templateEndpoints(): Endpoint[] {
       handler: ({ unit, params, body }) => templates.changeTemplate(unit, params.id, body),
     }),
     endpoint({
+      id: 'templateVersions',
+      tag: 'library',
+      method: 'get',
+      path: '/templates/:id/versions',
+      summary: 'Every version a protocol had, newest first',
+      least: 'read-only',
+      audits: null,
+      params: one,
+      response: z.object({ items: z.array(templateVersionSchema) }),
+      handler: async ({ unit, params }) => ({ items: await templates.templateVersions(unit, params.id) }),
+    }),
+    endpoint({
+      id: 'applyTemplate',
+      tag: 'library',
+      method: 'post',
+      path: '/templates/:id/apply',
+      summary: 'Use a protocol for an athlete, as a draft; what is being edited stays',
+      least: 'clinician',
+      audits: 'template.apply',
+      params: one,
+      body: applyTemplateSchema,
+      response: appliedTemplateSchema,
+      handler: ({ unit, params, body }) => templates.applyTemplate(deps, unit, params.id, body),
+    }),
+    endpoint({
       id: 'removeTemplate',
       tag: 'library',
       method: 'delete',
@@ -142,6 +171,6 @@ function templateEndpoints(): Endpoint[] {
 }
 
 /** A practice's own drills and templates. */
-export function libraryEndpoints(): Endpoint[] {
-  return [...drillEndpoints(), ...templateEndpoints()];
+export function libraryEndpoints(deps: Deps): Endpoint[] {
+  return [...drillEndpoints(), ...templateEndpoints(deps)];
 }

@@ -1,26 +1,50 @@
-import type { TemplateFields, TemplateRow } from '@yonder/core/contracts';
+import type {
+  AppliedTemplate,
+  ApplyTemplate,
+  TemplateFields,
+  TemplateRow,
+  TemplateVersion,
+} from '@yonder/core/contracts';
+import { prepareBuild, refitChanges } from '@yonder/core/builder';
+import { OCCASION_MODE } from '@yonder/core/domain';
+import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
 import { itemsFaults } from '@yonder/core/formats';
+import { isLine } from '@yonder/core/reference';
+import type { Reference } from '@yonder/core/reference';
+import { wordByWord } from '@yonder/core/takeover';
+import { nameOf, reasonText, ruleText } from '@yonder/core/words';
 import type { RowOf } from '../../db/schema.ts';
+import type { Deps } from '../../deps.ts';
 import { ApiProblem, refuse } from '../../http/problem.ts';
+import { newId } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
+import { assessRecord, loadRecord } from '../athletes/record.ts';
+import type { LoadedRecord } from '../athletes/record.ts';
 
-/** A template as the API shows it. */
+/** A protocol of the practice as the API shows it. */
 function templateRow(row: RowOf<'templates'>): TemplateRow {
-  const { id, name, sport, role, structure, version, savedBy, savedOn, request, items } = row;
-  return { id, name, sport, role, structure, version, savedBy, savedOn, request, items };
+  const { practiceId: _p, actorKind: _k, actorId: _a, ...shown } = row;
+  return shown;
 }
 
-/** All templates of the practice by name. */
+/** All protocols of the practice by name. */
 export async function listTemplates({ rows }: Unit): Promise<TemplateRow[]> {
   return (await rows.templates.all({}, { sort: ['name'] })).map(templateRow);
 }
 
-/** One template; 404 when the practice has none of that id. */
+/** One protocol; 404 when the practice has none of that id. */
 export async function readTemplate({ rows }: Unit, id: string): Promise<TemplateRow> {
   return templateRow(await rows.templates.need({ id }, 'Template'));
 }
 
-/** Throws for unknown drills and structures (400), and for a name another template has (409). */
+/** Every version that a protocol had, newest first. */
+export async function templateVersions({ rows }: Unit, id: string): Promise<TemplateVersion[]> {
+  await rows.templates.need({ id }, 'Template');
+  const versions = await rows.template_versions.all({ templateId: id }, { sort: [['number', 'DESC']] });
+  return versions.map(({ number, savedBy, savedOn, content }) => ({ number, savedBy, savedOn, content }));
+}
+
+/** Throws for unknown drills and structures (400), and for a name another protocol has (409). */
 async function check(unit: Unit, template: TemplateFields, own: string): Promise<void> {
   const { reference } = await unit.practice();
   refuse([
@@ -36,35 +60,148 @@ async function check(unit: Unit, template: TemplateFields, own: string): Promise
     });
 }
 
-/** A template is no routine of anybody's: its items have no line to go on with. */
-const withoutIds = ({ items, ...template }: TemplateFields) => ({
+/** A protocol is no routine of anybody's: its lines have no past to go on from. */
+const kept = (unit: Unit, { items, author, ...template }: TemplateFields) => ({
   ...template,
+  author: author === '' ? unit.actor.name : author,
   items: items.map(({ id: _id, from: _from, ...item }) => item),
 });
 
-/** Keeps a template. */
+/** Keeps what a protocol was in this version. */
+async function keepVersion(
+  unit: Unit,
+  templateId: string,
+  number: number,
+  content: TemplateFields,
+): Promise<void> {
+  const saved = { savedBy: unit.actor.name, savedOn: unit.today };
+  await unit.rows.template_versions.insert({ id: newId(), templateId, number, content, ...saved });
+}
+
+/** Keeps a protocol. */
 export async function addTemplate(
   unit: Unit,
   { id, ...template }: TemplateFields & { id: string },
 ): Promise<TemplateRow> {
   await check(unit, template, id);
+  const content = kept(unit, template);
   const saved = { savedBy: unit.actor.name, savedOn: unit.today };
-  return templateRow(await unit.rows.templates.insert({ id, ...withoutIds(template), ...saved }));
+  const row = await unit.rows.templates.insert({ id, ...content, ...saved });
+  await keepVersion(unit, id, row.version, content);
+  return templateRow(row);
 }
 
-/** Changes a template on the version it was read at. */
+/** Changes a protocol on the version it was read at; what it was is kept. */
 export async function changeTemplate(
   unit: Unit,
   id: string,
   { version, ...template }: TemplateFields & { version: number },
 ): Promise<TemplateRow> {
   await check(unit, template, id);
-  const saved = { savedBy: unit.actor.name, savedOn: unit.today };
-  const changes = { ...withoutIds(template), ...saved };
-  return templateRow(await unit.rows.templates.change({ id }, version, changes, templateRow));
+  const content = kept(unit, template);
+  const changes = { ...content, savedBy: unit.actor.name, savedOn: unit.today };
+  const row = await unit.rows.templates.change({ id }, version, changes, templateRow);
+  await keepVersion(unit, id, row.version, content);
+  return templateRow(row);
 }
 
-/** Removes a template on its version. */
+/** Removes a protocol on its version. */
 export async function removeTemplate({ rows }: Unit, id: string, version: number): Promise<void> {
   await rows.templates.remove({ id }, version, templateRow);
+}
+
+/** What is asked for when a protocol is used for an athlete: what varies follows them. */
+function requestFor(
+  template: TemplateRow,
+  { athlete, case: input }: LoadedRecord,
+  { occasion }: ApplyTemplate,
+): BuildRequest {
+  const { request, variables, items, structure } = template;
+  const mode = template.occasion === occasion ? request.mode : OCCASION_MODE[occasion];
+  const usual = { prepare: athlete.minutes, build: athlete.minutesBuild, restore: athlete.minutesRestore };
+  const place = variables.place === 'athlete' ? input.request : request;
+  return {
+    ...input.request,
+    mode,
+    structure: mode === request.mode ? structure : null,
+    minutes: variables.minutes === 'athlete' ? (usual[mode] ?? request.minutes) : request.minutes,
+    kit: place.kit,
+    space: place.space,
+    prefer: items.filter(({ drill }) => !isLine(drill)).map(({ drill }) => drill),
+  };
+}
+
+type Made = { items: readonly RoutineItem[]; structure: string; changed: string[] };
+
+async function fitted(
+  { compute }: Deps,
+  reference: Reference,
+  template: TemplateRow,
+  record: LoadedRecord,
+  request: BuildRequest,
+  prepared: ReturnType<typeof prepareBuild>,
+): Promise<Made | null> {
+  const report = await compute.build(record.case, request, () => undefined, new AbortController().signal);
+  const { routine } = report;
+  if (!routine) return null;
+  const built = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item);
+  const drills = template.items.filter(({ drill }) => !isLine(drill));
+  const changes = refitChanges(prepared, drills, report).filter(({ what }) => what !== 'kept');
+  return {
+    structure: routine.structure,
+    // What is said in own words stays, below what was fitted.
+    items: [...built, ...template.items.filter(({ drill }) => drill === 'own-words')],
+    changed: changes.map(({ drill, instead, why }) =>
+      [
+        nameOf(reference, drill),
+        instead ? ` → ${nameOf(reference, instead)}` : '',
+        `: ${reasonText(reference, why)}`,
+      ].join(''),
+    ),
+  };
+}
+
+/**
+ * Uses a protocol for one athlete, fitted or word by word, as a draft of an occasion: nothing is issued, and a draft that is
+ * there stays. Says what is otherwise than written.
+ */
+export async function applyTemplate(
+  deps: Deps,
+  unit: Unit,
+  id: string,
+  input: ApplyTemplate,
+): Promise<AppliedTemplate> {
+  const { athleteId, occasion, how } = input;
+  const template = await readTemplate(unit, id);
+  const record = await loadRecord(unit, athleteId, unit.today);
+  unit.concerns(athleteId);
+  const assessment = await assessRecord(deps, unit, record);
+  const { reference } = assessment;
+  const request = requestFor(template, record, input);
+  const prepared = prepareBuild(assessment, request);
+  const word = (): Made => {
+    const { items, held } = wordByWord(prepared, template.items);
+    return {
+      items,
+      structure: template.structure,
+      changed: held.map(
+        ({ fault, instead }) =>
+          `${nameOf(reference, fault.drill)}: ${ruleText(reference, fault.rule, fault.about)}${instead ? ` Nearest allowed: ${nameOf(reference, instead.drill)}.` : ''}`,
+      ),
+    };
+  };
+  const made = how === 'fitted' ? await fitted(deps, reference, template, record, request, prepared) : word();
+  if (!made) return { athleteId, stored: false, lines: 0, changed: ['Nothing that is allowed fits.'] };
+  const where = { athleteId, occasion };
+  const there = await unit.rows.routine_drafts.one(where, { lock: true });
+  const sections = how === 'fitted' ? [] : template.sections;
+  const draft = {
+    request,
+    structure: made.structure,
+    sections,
+    items: made.items.map((item) => ({ ...item, id: newId() })),
+    left: [],
+  };
+  if (!there) await unit.rows.routine_drafts.insert({ ...where, draft });
+  return { athleteId, stored: !there, lines: made.items.length, changed: made.changed };
 }

@@ -15,7 +15,7 @@ interface Props {
   busy: boolean;
   /** A variant was chosen. */
   onDerive: (variant: Variant) => void;
-  /** For a routine being edited: keeping it as a template, throwing it away. */
+  /** For a routine being edited: keeping it as a protocol, throwing it away. */
   onKeep?: () => void;
   /** Throw the routine being edited away; without it there is none. */
   onDiscard?: () => void;
@@ -46,7 +46,7 @@ export function Derive({ busy, onDerive, onKeep, onDiscard }: Props) {
         {onKeep && onDiscard ? (
           <>
             <Menu.Label>This routine</Menu.Label>
-            <Menu.Item onClick={onKeep}>Save as template</Menu.Item>
+            <Menu.Item onClick={onKeep}>Save as protocol</Menu.Item>
             <Menu.Item color="red" onClick={onDiscard}>
               Discard
             </Menu.Item>

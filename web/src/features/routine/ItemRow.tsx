@@ -10,7 +10,7 @@ import { CATEGORY_LABEL, duration, percent, setupText } from '@yonder/core/words
 import { useRef } from 'react';
 import { DoseLine } from './DoseLine.tsx';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
-import { movesBy } from './ItemTable.tsx';
+import { movesBy } from './movesBy.ts';
 import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 

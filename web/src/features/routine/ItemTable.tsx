@@ -10,7 +10,6 @@ import type { Reason } from '@yonder/core/reasons';
 import { isLine } from '@yonder/core/reference';
 import { lineName, nameOf, SIDE_LABEL } from '@yonder/core/words';
 import { Fragment } from 'react';
-import type { KeyboardEvent } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { changeCircuit, mendCircuits, onTheClock, withCircuit } from './circuit.ts';
@@ -23,6 +22,7 @@ import { useEdit } from './useEdit.ts';
 import { explanationOf } from './useExplained.ts';
 import type { ExplainedItems } from './useExplained.ts';
 import { ItemRow } from './ItemRow.tsx';
+import { movesBy } from './movesBy.ts';
 import classes from './Routine.module.css';
 
 /** Where something dragged in goes when the list is empty or it is let go below the last line. */
@@ -44,14 +44,6 @@ interface Props {
 }
 
 const unconfirmed = (reason: Reason) => 'confirm' in reason && reason.confirm;
-
-/** Moving a line by Alt and the arrow keys. */
-export function movesBy(event: KeyboardEvent): -1 | 0 | 1 {
-  if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return 0;
-  event.preventDefault();
-  event.stopPropagation();
-  return event.key === 'ArrowUp' ? -1 : 1;
-}
 
 interface LineRowProps {
   /** The line. */

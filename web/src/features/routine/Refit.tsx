@@ -1,6 +1,7 @@
 import { Button, Group, Text } from '@mantine/core';
 import type { RefitChange } from '@yonder/core/builder';
-import { nameOf, reasonText } from '@yonder/core/words';
+import { nameOf, reasonText, ruleText } from '@yonder/core/words';
+import type { Calls } from '../../workers/protocol.ts';
 import { useReference } from '../../app/reference.tsx';
 import classes from './Routine.module.css';
 
@@ -8,6 +9,8 @@ import classes from './Routine.module.css';
 export interface RefitNote {
   readonly title: string;
   readonly changes: readonly RefitChange[];
+  /** Lines that safety keeps out today, of those that were taken word by word. */
+  readonly held: Calls['wordByWord']['answer']['held'];
 }
 
 const WHAT: readonly [RefitChange['what'], string][] = [
@@ -34,6 +37,20 @@ export function Refit({ note, onClose }: { note: RefitNote; onClose: () => void 
           Close
         </Button>
       </Group>
+      {note.changes.length + note.held.length === 0 ? <span>Every line is as it is written.</span> : null}
+      {note.held.length > 0 ? (
+        <div className={classes.refitPart}>
+          <b>Not now</b>
+          <ul>
+            {note.held.map(({ index, fault, instead }) => (
+              <li key={index}>
+                {nameOf(reference, fault.drill)}: {ruleText(reference, fault.rule, fault.about)}
+                {instead ? ` Nearest allowed: ${nameOf(reference, instead.drill)}.` : ''}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
       {WHAT.map(([what, label]) => {
         const own = note.changes.filter((change) => change.what === what);
         if (own.length === 0) return null;

@@ -290,7 +290,7 @@ function Issued({ notes, routines, refit, request, onCopy, onCompose, onTakeOver
           <Button variant="default" size="xs" h={34} onClick={onTakeOver}>
             Take over a list…
           </Button>
-          <TemplatePicker onUse={refit.useTemplate} />
+          <TemplatePicker onUse={refit.useTemplate} onWords={refit.useWords} />
           <FromOther onCopy={onCopy} />
           {newest ? (
             <Derive

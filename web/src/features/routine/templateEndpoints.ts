@@ -1,4 +1,10 @@
-import type { TemplateFields, TemplateRow } from '@yonder/core/contracts';
+import type {
+  AppliedTemplate,
+  ApplyTemplate,
+  TemplateFields,
+  TemplateRow,
+  TemplateVersion,
+} from '@yonder/core/contracts';
 import { allItems, api } from '../../app/api.ts';
 
 const templatesApi = api.injectEndpoints({
@@ -17,6 +23,15 @@ const templatesApi = api.injectEndpoints({
           : { url: '/templates', creates: true, body },
       invalidatesTags: (_result, error) => (error ? [] : ['Templates']),
     }),
+    templateVersions: build.query<TemplateVersion[], string>({
+      query: (id) => `/templates/${id}/versions`,
+      transformResponse: ({ items }: { items: TemplateVersion[] }) => items,
+      providesTags: ['Templates'],
+    }),
+    applyTemplate: build.mutation<AppliedTemplate, { id: string; body: ApplyTemplate }>({
+      query: ({ id, body }) => ({ url: `/templates/${id}/apply`, method: 'POST', body }),
+      invalidatesTags: ['Draft'],
+    }),
     removeTemplate: build.mutation<null, Pick<TemplateRow, 'id' | 'version'>>({
       query: ({ id, version }) => ({ url: `/templates/${id}?version=${version}`, method: 'DELETE' }),
       invalidatesTags: ['Templates'],
@@ -24,4 +39,10 @@ const templatesApi = api.injectEndpoints({
   }),
 });
 
-export const { useTemplatesQuery, useSaveTemplateMutation, useRemoveTemplateMutation } = templatesApi;
+export const {
+  useTemplatesQuery,
+  useTemplateVersionsQuery,
+  useSaveTemplateMutation,
+  useApplyTemplateMutation,
+  useRemoveTemplateMutation,
+} = templatesApi;

@@ -2,6 +2,7 @@ import { variantRequest } from '@yonder/core/builder';
 import type { Variant } from '@yonder/core/builder';
 import type { TemplateRow } from '@yonder/core/contracts';
 import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
+import { isLine, OWN_WORDS } from '@yonder/core/reference';
 import { infeasibleText } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
@@ -18,6 +19,14 @@ export const VARIANT_LABEL: Readonly<Record<Variant, string>> = {
   'no-lying': 'Nothing lying',
 };
 
+/** What is asked for by a protocol: its time and shape, with what varies as it is for the athlete. */
+function requestOf({ request, structure, variables }: TemplateRow, own: BuildRequest): BuildRequest {
+  const { minutes, maxDrills, mode, kit, space } = request;
+  const place = variables.place === 'as-written' ? { kit, space } : {};
+  const time = variables.minutes === 'as-written' ? { minutes } : {};
+  return { ...own, ...place, ...time, mode, maxDrills, structure, pins: [] };
+}
+
 /** Fits drills to the athlete by solving anew: for templates and for versions derived from a routine. */
 export function useRefit({ subject, request: own }: Asked) {
   const reference = useReference();
@@ -25,7 +34,9 @@ export function useRefit({ subject, request: own }: Asked) {
   const [note, setNote] = useState<RefitNote | null>(null);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const fit = (title: string, request: BuildRequest, from: readonly Pick<RoutineItem, 'drill'>[]) => {
+  const fit = (title: string, request: BuildRequest, all: readonly RoutineItem[]) => {
+    const from = all.filter(({ drill }) => !isLine(drill));
+    const words = all.filter(({ drill }) => drill === OWN_WORDS);
     setBusy(true);
     setProblem(null);
     const prefer = from.map((item) => item.drill);
@@ -34,8 +45,12 @@ export function useRefit({ subject, request: own }: Asked) {
       .then(({ report, changes }) => {
         const draft = draftOf(report, { ...request, prefer });
         if (draft) {
-          edit.build(draft);
-          setNote({ title, changes });
+          // What is said in own words stays, below what was fitted.
+          edit.build({
+            ...draft,
+            items: [...draft.items, ...words.map(({ id: _id, from: _from, ...item }) => item)],
+          });
+          setNote({ title, changes, held: [] });
           return;
         }
         const clashes = (report.infeasible ?? []).map((clash) => infeasibleText(reference, clash));
@@ -49,11 +64,22 @@ export function useRefit({ subject, request: own }: Asked) {
     busy,
     problem,
     close: () => setNote(null),
-    useTemplate: (template: TemplateRow) => {
-      const { minutes, maxDrills, mode } = template.request;
-      // Time and shape are the template's; kit, positions and bans are what is true of this athlete today.
-      const request = { ...own, mode, minutes, maxDrills, structure: template.structure, pins: [] };
-      fit(`“${template.name}”, fitted`, request, template.items);
+    /** Fitted: what varies follows the athlete, and each drill stands at the level that is open. */
+    useTemplate: (template: TemplateRow) =>
+      fit(`“${template.name}”, fitted`, requestOf(template, own), template.items),
+    /** Word by word: as it is written, but for what safety keeps out. */
+    useWords: (template: TemplateRow) => {
+      const request = requestOf(template, own);
+      setBusy(true);
+      setProblem(null);
+      compute
+        .call('wordByWord', subject, { request, items: template.items })
+        .then(({ items, held }) => {
+          edit.build({ request, structure: template.structure, sections: template.sections, items });
+          setNote({ title: `“${template.name}”, word by word`, changes: [], held });
+        })
+        .catch(() => setProblem('It could not be worked out. Try again.'))
+        .finally(() => setBusy(false));
     },
     derive: (variant: Variant, request: BuildRequest, items: readonly RoutineItem[]) =>
       fit(
