@@ -44,7 +44,8 @@ const TEMPLATES = [
 /** What the academy’s protocols have in common. */
 const ABOUT = {
   purpose: 'What everybody of the sport does before they start; what is short comes on top.',
-  notFor: 'Anybody in pain above the limit, or after an operation without a protocol of the treating clinician.',
+  notFor:
+    'Anybody in pain above the limit, or after an operation without a protocol of the treating clinician.',
   occasion: 'before-training',
 } as const;
 

@@ -23,8 +23,10 @@ import type { LoadedRecord } from '../athletes/record.ts';
 
 /** A protocol of the practice as the API shows it. */
 function templateRow(row: RowOf<'templates'>): TemplateRow {
-  const { practiceId: _p, actorKind: _k, actorId: _a, ...shown } = row;
-  return shown;
+  const { id, name, sport, role, author, purpose, notFor, occasion, sections, variables } = row;
+  const { structure, request, items, version, savedBy, savedOn } = row;
+  const about = { id, name, sport, role, author, purpose, notFor, occasion, sections, variables };
+  return { ...about, structure, version, savedBy, savedOn, request, items };
 }
 
 /** All protocols of the practice by name. */
