@@ -1,10 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { painLimits } from '../findings/index.ts';
+import { todaysCopy } from '../checkin/index.ts';
 import { missingKit } from '../reference/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import type { Case } from '../domain/index.ts';
 import { isGraded } from '../safety/index.ts';
-import { caseOf, entry, result, stiffAnkle } from '../testing/cases.ts';
+import { checkInSchema } from '../schemas/index.ts';
+import { caseOf, entry, item, result, stiffAnkle } from '../testing/cases.ts';
 import { testSolver } from '../testing/solver.ts';
 import { swapsFor } from './index.ts';
 import type { MipSolver } from './index.ts';
@@ -149,19 +151,17 @@ const PEOPLE: readonly Partial<Case>[] = [
   }),
 ];
 
+const WALK = { ...item('brisk-walk-build', { measure: 'seconds', sets: 1, amount: 150 }), id: 'walk' };
+const STILL_WARM = checkInSchema.parse({ date: '2027-03-01', warmMinutesAgo: 10 });
+
 /** Everything of a case that an option may change: what is short, what holds today, and the question to the solver. */
 function outcome(person: Partial<Case>, schools: Record<string, string>): string {
   return ['prepare', 'build']
     .flatMap((mode) => {
       const input = { ...(person as Case), schools };
       const request = { ...input.request, mode: mode as 'prepare', minutes: 20, kit: KIT };
-      const {
-        report,
-        safety,
-        painLimits: limits,
-        problem,
-        chosen,
-      } = prepareCase(bundledReference, { ...input, request });
+      const prepared = prepareCase(bundledReference, { ...input, request });
+      const { report, safety, painLimits: limits, problem, chosen } = prepared;
       return JSON.stringify({
         findings: report.findings.map((f) => [f.restriction, f.side, f.severity]),
         rules: safety.dayRules,
@@ -169,6 +169,7 @@ function outcome(person: Partial<Case>, schools: Record<string, string>): string
         phases: chosen.phases,
         options: problem.options.map((o) => [o.drill, o.phase, o.item.sets, o.item.amount, o.benefit]),
         wishes: [...problem.limits, ...problem.bands].map(({ id, most }) => [id, most]),
+        today: todaysCopy(prepared, [WALK], STILL_WARM).items.map(({ amount }) => amount),
       });
     })
     .join();

@@ -55,6 +55,9 @@ describe('today’s copy', () => {
     expect(copyOf({ slept: 'badly' }).items[0]?.amount).toBe(195);
     expect(copyOf({ slept: 'badly', warmMinutesAgo: 15 }).items[0]?.amount).toBe(75);
     expect(copyOf({ warmMinutesAgo: 45 }).items).toEqual(ROUTINE);
+    const by = (option: string) =>
+      copyOf({ warmMinutesAgo: 15 }, { schools: { 'still-warm': option } }).items[0]?.amount;
+    expect([by('half'), by('quarter'), by('whole')]).toEqual([75, 40, 150]);
   });
   it('five minutes: fits them, warming and what serves a finding last', () => {
     const copy = copyOf({ minutes: 5 });

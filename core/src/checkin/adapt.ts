@@ -2,6 +2,7 @@ import { swapsFor } from '../builder/index.ts';
 import type { Prepared } from '../builder/index.ts';
 import type { CheckIn, Region, RoutineItem } from '../domain/index.ts';
 import { dosedItem, loadsOnce, routineSeconds, setsFor } from '../dose/index.ts';
+import { schoolOption } from '../findings/index.ts';
 import { binds, drillSafety, routineSafetyFaults, works } from '../safety/index.ts';
 import type { DayRule } from '../safety/index.ts';
 import { isLine } from '../reference/index.ts';
@@ -244,8 +245,10 @@ function fitRamp(working: Working): void {
   );
   const ago = said.warmMinutesAgo ?? null;
   if (ago !== null && ago <= CHECK_IN.stillWarmMinutes) {
+    const school = schoolOption(prepared.reference, prepared.standing.schools, 'still-warm');
+    const share = CHECK_IN.warmShare[school] ?? 1;
     for (const item of warming) {
-      const shorter = Math.max(CHECK_IN.leastWarming, Math.round((item.amount * CHECK_IN.warmShare) / 5) * 5);
+      const shorter = Math.max(CHECK_IN.leastWarming, Math.round((item.amount * share) / 5) * 5);
       if (shorter >= item.amount) continue;
       const because: Reason = { rule: 'still-warm', drill: item.drill, minutes: ago };
       make(working, { id: `warm/${item.id}`, kind: 'shorter', item: item.id, because }, () =>

@@ -6,8 +6,8 @@ export const CHECK_IN = {
   tiringFrom: 4,
   /** Minutes after moving for which an athlete counts as warm. */
   stillWarmMinutes: 30,
-  /** Share of the warming that is done while still warm, and the least of a warming drill, in seconds. */
-  warmShare: 0.5,
+  /** Share of the warming that is done while still warm, by the school; and the least of a warming drill, in seconds. */
+  warmShare: { half: 0.5, quarter: 0.25, whole: 1 } as Readonly<Record<string, number>>,
   leastWarming: 30,
   /** Seconds of warming more for the sore, and for those who slept badly. */
   moreWarming: 45,
