@@ -135,7 +135,7 @@ function Editor({ initial, row, keptAs }: EditorProps) {
   );
 }
 
-/** A new drill, blank or copied, or an own one to change. */
+/** A new drill, blank, copied or named by a line of a routine, or an own one to change. */
 export function DrillEditor() {
   const reference = useReference();
   const { rowId } = useParams();
@@ -145,8 +145,11 @@ export function DrillEditor() {
   const row = figures.drills.find((r) => r.rowId === rowId) ?? null;
   if (rowId && !row) return <Text p="xl">This drill is not there.</Text>;
   const source = reference.drills.get(search.get('copy') ?? '');
-  const initial =
-    row?.drill ?? (source ? ownDrillOf(source, 'own-new', `${source.name} (own)`) : blankDrill());
-  const name = rowId ?? search.get('copy') ?? 'blank';
+  const named = (search.get('named') ?? '').slice(0, 80);
+  const fresh = source
+    ? ownDrillOf(source, 'own-new', `${source.name} (own)`)
+    : { ...blankDrill(), ...(named ? { name: named } : {}) };
+  const initial = row?.drill ?? fresh;
+  const name = rowId ?? search.get('copy') ?? (named || 'blank');
   return <Editor key={name} initial={initial} row={row} keptAs={`drill/${name}`} />;
 }

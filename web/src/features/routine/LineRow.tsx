@@ -1,8 +1,9 @@
 import { ActionIcon, Textarea, TextInput } from '@mantine/core';
-import { IconCopy, IconX } from '@tabler/icons-react';
+import { IconCopy, IconStretching, IconX } from '@tabler/icons-react';
 import type { RoutineItem } from '@yonder/core/domain';
 import { PAUSE } from '@yonder/core/reference';
 import { duration } from '@yonder/core/words';
+import { Link } from 'react-router';
 import classes from './Compose.module.css';
 import { Stepper } from './Stepper.tsx';
 
@@ -86,6 +87,18 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
         {change > 0 ? <span title="changing over to it">+ {change} s</span> : null}
       </td>
       <td className={classes.lineTools}>
+        {rest ? null : (
+          <ActionIcon
+            component={Link}
+            to={`/library/new?${new URLSearchParams({ named: item.words ?? '' }).toString()}`}
+            variant="subtle"
+            color="gray"
+            aria-label={`Make a drill of ${name}`}
+            title="Make it a drill of your own"
+          >
+            <IconStretching size={15} />
+          </ActionIcon>
+        )}
         <ActionIcon variant="subtle" color="gray" aria-label={`Duplicate ${name}`} onClick={onDouble}>
           <IconCopy size={15} />
         </ActionIcon>
