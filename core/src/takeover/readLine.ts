@@ -233,7 +233,7 @@ function headOf(text: string): (WrittenLine['head'] & { words: string }) | null 
   const circuit = circuitOf(reader);
   const minutes = secondsOf(reader.take(TIME));
   const words = tidy(reader.rest);
-  const plain = words.split(' ').filter(Boolean).length <= (circuit ? 3 : 6);
+  const plain = words.length <= 80 && words.split(' ').filter(Boolean).length <= (circuit ? 3 : 6);
   if (
     !plain ||
     (!colon && !(circuit && (words === '' || /^(?:circuit|stations?|block|round|group|of)\b/i.test(words))))

@@ -48,6 +48,8 @@ export interface TakenLine {
 const CONFIDENCE = { likely: 0.66, sure: 0.84, offer: 0.42, apart: 0.05 } as const;
 /** Most readings offered for a line. */
 const MOST_READINGS = 3;
+/** Most characters of a line: words are stored up to 300, and "Not now: " may come before them. */
+const MOST_OF_A_LINE = 280;
 /** What suits the athlete decides between readings that are as near. */
 const SUITS = { sided: 0.05, open: 0.02 } as const;
 
@@ -63,9 +65,26 @@ function ownWords(words: string, seconds: number, over: Partial<RoutineItem> = {
     restSeconds: 0,
     tempo: null,
     setup: {},
-    words: words.slice(0, 300),
+    words,
     ...over,
   };
+}
+
+/** A line in pieces that can be stored, broken between words where it can be. Nothing is lost. */
+function piecesOf(line: string): string[] {
+  const pieces: string[] = [];
+  let rest = line;
+  while (rest.length > MOST_OF_A_LINE) {
+    const space = rest.lastIndexOf(' ', MOST_OF_A_LINE);
+    // A pair of halves that make one character stays together.
+    const whole = /[\uD800-\uDBFF]$/.test(rest.slice(0, MOST_OF_A_LINE))
+      ? MOST_OF_A_LINE - 1
+      : MOST_OF_A_LINE;
+    const at = space > 0 ? space : whole;
+    pieces.push(rest.slice(0, at));
+    rest = rest.slice(at).trimStart();
+  }
+  return [...pieces, rest];
 }
 
 const within = (value: number, low: number, high: number) => Math.min(high, Math.max(low, Math.round(value)));
@@ -120,7 +139,7 @@ function itemAs(
     ...(written.restSeconds === null ? {} : { restSeconds: within(written.restSeconds, 0, 600) }),
     ...(written.bothWays ? { bothWays: true } : {}),
     ...(written.asMany ? { asMany: true } : {}),
-    ...(note === '' ? {} : { note: note.slice(0, 500) }),
+    ...(note === '' ? {} : { note }),
   };
   const perRep = secondsPerRep(drill, dosed);
   const doseOf = (dose: WrittenDose) => {
@@ -286,7 +305,9 @@ function typed(text: string): string {
 export function takeOver(prepared: Prepared, text: string): TakenLine[] {
   const taken: TakenLine[] = [];
   let gap = false;
-  for (const raw of typed(text).split(/\r\n|\r|\n/)) {
+  for (const raw of typed(text)
+    .split(/\r\n|\r|\n/)
+    .flatMap(piecesOf)) {
     if (raw.trim() === '') {
       gap = true;
       continue;
@@ -296,7 +317,8 @@ export function takeOver(prepared: Prepared, text: string): TakenLine[] {
     const at = taken.findLastIndex(({ kind }) => kind !== 'joined');
     const before = taken[at];
     const takes = before && ['sure', 'likely', 'choose', 'held', 'text'].includes(before.kind);
-    if (!before || !takes || !onlyDose(line.written)) {
+    const words = `${before?.asText.words ?? ''}, ${line.written.raw.trim()}`;
+    if (!before || !takes || !onlyDose(line.written) || words.length > MOST_OF_A_LINE) {
       taken.push(line);
       continue;
     }
@@ -307,11 +329,7 @@ export function takeOver(prepared: Prepared, text: string): TakenLine[] {
       written: whole,
       readings,
       kind: kindOf(whole, readings),
-      asText: {
-        ...before.asText,
-        amount: secondsOf(whole),
-        words: `${before.asText.words ?? ''}, ${line.written.raw.trim()}`,
-      },
+      asText: { ...before.asText, amount: secondsOf(whole), words },
     };
     taken.push({ ...line, kind: 'joined', joins: at });
   }
@@ -330,7 +348,7 @@ export function firstChoice({ kind, readings }: TakenLine): Choice {
 
 /** The words of a line that is kept although safety says no: they are read, not done. */
 function heldText({ asText }: TakenLine): RoutineItem {
-  return { ...asText, words: `Not now: ${asText.words ?? ''}`.slice(0, 300), amount: 0 };
+  return { ...asText, words: `Not now: ${asText.words ?? ''}`, amount: 0 };
 }
 
 /** The item of a line as it was chosen; null for heads and joined lines. */
@@ -362,7 +380,7 @@ export function routineOfLines(
       const named = words !== '' || head.circuit === null;
       if (named) {
         section = `section-${sections.length + 1}`;
-        sections.push({ id: section, name: (words || 'Section').slice(0, 80), minutes: head.minutes });
+        sections.push({ id: section, name: words || 'Section', minutes: head.minutes });
       }
       circuit = head.circuit ? { id: `c${i + 1}`, ...head.circuit } : null;
       return;

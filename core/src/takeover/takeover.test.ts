@@ -189,6 +189,8 @@ describe('a list', () => {
       '30/15',
       '\u0000',
       '🧗',
+      '🧗'.repeat(200),
+      'slow over the toes, '.repeat(20),
       '(',
       '999999999',
       '-',
@@ -205,6 +207,9 @@ describe('a list', () => {
         const taken = takeOver(prepared, lines.join('\n'));
         const { items } = routineOfLines(taken, []);
         expect(itemsFaults(bundledReference, items)).toEqual([]);
+        for (const { words } of items) expect(words?.length ?? 0).toBeLessThanOrEqual(300);
+        const said = (all: readonly string[]) => all.join('').replaceAll(/[\s\p{Cc}]/gu, '');
+        expect(said(taken.map(({ written: { raw } }) => raw))).toBe(said(lines));
       }),
       { numRuns: 60 },
     );

@@ -32,7 +32,7 @@ export function wordByWord(
     held,
     items: items.map((item, i): RoutineItem => {
       if (!out.has(i)) return item;
-      const words = `Not now: ${lineName(reference, item)}`.slice(0, 300);
+      const words = `Not now: ${lineName(reference, item)}`;
       return {
         drill: OWN_WORDS,
         side: 'both',

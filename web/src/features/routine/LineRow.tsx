@@ -38,9 +38,10 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
               size="xs"
               aria-label={`What ${name} is for`}
               placeholder="water, shoes on…"
+              maxLength={300}
               value={item.words ?? ''}
               onChange={({ currentTarget: { value } }) =>
-                onChange({ words: value.trim() === '' ? undefined : value.slice(0, 300) })
+                onChange({ words: value.trim() === '' ? undefined : value })
               }
             />
           ) : (
@@ -48,11 +49,10 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
               size="xs"
               autosize
               minRows={1}
+              maxLength={300}
               aria-label={`Words of ${name}`}
               value={item.words ?? ''}
-              onChange={({ currentTarget: { value } }) =>
-                value.trim() !== '' && onChange({ words: value.slice(0, 300) })
-              }
+              onChange={({ currentTarget: { value } }) => value.trim() !== '' && onChange({ words: value })}
             />
           )}
         </div>
@@ -75,9 +75,10 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
             w={86}
             aria-label={`Who leads ${name}`}
             placeholder="led by"
+            maxLength={80}
             value={item.ledBy ?? ''}
             onChange={({ currentTarget: { value } }) =>
-              onChange({ ledBy: value.trim() === '' ? undefined : value.slice(0, 80) })
+              onChange({ ledBy: value.trim() === '' ? undefined : value })
             }
           />
         )}
