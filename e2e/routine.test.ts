@@ -236,12 +236,8 @@ describe('from one routine to others', () => {
     await visit('Tarn Whitlow', 'routine');
     await clinician.presses('From a protocol');
     await clinician.reads('Five minutes for the ankle');
-    const uses = await open.page.$$('::-p-aria([name="Fit to this athlete"][role="button"])');
-    const labels = await open.page.$$eval('.mantine-Modal-body .mantine-Text-root', (n) =>
-      n.map((t) => t.textContent),
-    );
-    const at = labels.filter((_, i) => i % 2 === 0).indexOf('Five minutes for the ankle');
-    await uses[at]?.click();
+    const protocol = await clinician.sees('Five minutes for the ankle', 'group');
+    await (await protocol.$('::-p-aria([name="Fit to this athlete"][role="button"])'))?.click();
     await clinician.reads('“Five minutes for the ankle”, fitted');
     await clinician.reads('Added');
     const kit = await stored<{ kit: string[] }>('SELECT kit FROM athletes WHERE id = $1', [

@@ -173,7 +173,7 @@ function TemplateLine({ template, onUse, onWords }: LineProps) {
     `version ${template.version}, ${dayText(template.savedOn)}`,
   ];
   return (
-    <div>
+    <div role="group" aria-label={template.name}>
       <Text fw={650}>{template.name}</Text>
       <Text size="sm" c="var(--muted)">
         {about.join(' · ')}
