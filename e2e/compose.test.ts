@@ -49,6 +49,19 @@ const versionOf = async (occasion: string): Promise<Version> => {
   return row;
 };
 
+/** What the server keeps of what is being composed, as soon as it has it: another device goes on from there. */
+const keptOf = async (occasion: string): Promise<{ drill: string }[]> => {
+  for (let tries = 0; tries < 50; tries += 1) {
+    const [row] = await stored<{ draft: { items: { drill: string }[] } }>(
+      'SELECT draft FROM routine_drafts WHERE athlete_id = $1 AND occasion = $2',
+      [ids.get(HER), occasion],
+    );
+    if (row) return row.draft.items;
+    await new Promise((later) => setTimeout(later, 200));
+  }
+  throw new Error(`nothing is kept for ${occasion}`);
+};
+
 /** What a practitioner presses, counted. */
 let presses = 0;
 const press = async (name: string, role = 'button') => {
@@ -94,6 +107,13 @@ const pastes = async (text: string) => {
 const forOccasion = async (name: string) => {
   await press('+ Occasion');
   await press(name, 'menuitem');
+  // The page of the occasion is there when its tab is the chosen one.
+  await open.page.waitForFunction(
+    (wanted: string) =>
+      document.querySelector('[role="tab"][aria-selected="true"]')?.textContent?.startsWith(wanted),
+    {},
+    name,
+  );
 };
 /** Issues what is composed; what goes against a rule gets the same reason. */
 const issues = async () => {
@@ -154,6 +174,10 @@ describe('a circuit composed by hand', () => {
     await pastes(CIRCUIT);
     await pressLike('Take over,');
     await clinician.reads('lines are taken over.');
+    const kept = (await keptOf('on-its-own')).filter(({ drill }) => drill !== 'pause');
+    expect(kept.map(({ drill }) => bundledReference.drills.get(drill)?.name)).toEqual(
+      await clinician.drillNames(),
+    );
     const before = await clinician.totalSeconds();
     for (let mended = 0; mended < 2; mended += 1) {
       const shown = await clinician.totalSeconds();

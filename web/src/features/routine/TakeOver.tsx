@@ -328,7 +328,7 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
   const there = draft?.items.length ?? 0;
   const tooMany = taken.items.length > MOST_LINES || taken.items.length === 0;
   const take = (below: boolean) => {
-    onTake(taken, below);
+    onTake({ items: taken.items, sections: taken.sections }, below);
     done();
   };
   return (
