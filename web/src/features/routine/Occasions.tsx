@@ -154,7 +154,7 @@ export function Occasions({ more }: Props) {
       </Tabs>
       {more && rest.length > 0 ? (
         <Allowed least="clinician">
-          <Menu position="bottom-start">
+          <Menu transitionProps={{ duration: 0 }} position="bottom-start">
             <Menu.Target>
               <Button variant="subtle" size="compact-sm">
                 + Occasion
