@@ -13,6 +13,7 @@ import restrictions from './data/restrictions.json' with { type: 'json' };
 import schools from './data/schools.json' with { type: 'json' };
 import sessionChecks from './data/session-checks.json' with { type: 'json' };
 import structures from './data/structures.json' with { type: 'json' };
+import synonyms from './data/synonyms.json' with { type: 'json' };
 import tests from './data/tests.json' with { type: 'json' };
 import { createReference } from './createReference.ts';
 import { withMirrors } from './mirrors.ts';
@@ -38,6 +39,7 @@ export const bundledData = withMirrors({
   structures,
   schools,
   renamed,
+  synonyms,
   doseModes,
 } as unknown as StoredReference); // JSON imports are untyped on purpose; a test parses every entry
 

@@ -556,6 +556,16 @@ const sessionCheckSchema = z.object({
  */
 const renamedSchema = z.record(z.string(), z.array(id));
 
+/** What people say for what the reference calls otherwise. */
+const synonymsSchema = z.object({
+  saidAs: z.array(
+    z.object({ said: z.string(), means: z.string().describe('as the names of drills say it') }),
+  ),
+  words: z.array(z.array(z.string()).min(2)).describe('single words that stand for each other in a name'),
+  concepts: z.array(z.array(z.string()).min(2)).describe('what is searched for in other words'),
+  positions: z.record(z.string(), z.string()).describe('how a position is said'),
+});
+
 /** Where and how it hurts, and the precautions that hold on that day. Judgement, low confidence (rulings, "Pain steers"). */
 const painPatternEntrySchema = z.object({
   region: regionSchema,
@@ -582,6 +592,7 @@ export const referenceDataSchema = z.object({
   structures: z.object({ note: z.string(), structures: z.array(structureSchema) }),
   schools: z.array(schoolSchema),
   renamed: renamedSchema,
+  synonyms: synonymsSchema,
   doseModes: z.object({
     note: z.string(),
     modes: z.array(z.object({ id: modeSchema, name: z.string(), when: z.string(), structures: z.array(id) })),

@@ -2,28 +2,7 @@ import { COVER_MATCH, kitWordsOf } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import MiniSearch from 'minisearch';
 import { oneLetterOff } from './oneLetterOff.ts';
-
-/** What people say for what the reference calls otherwise; both ways round. */
-const SAME: readonly (readonly string[])[] = [
-  ['dorsiflexion', 'ankle', 'knee to wall', 'lunge'],
-  ['plantarflexion', 'calf', 'heel raise'],
-  ['calf', 'soleus', 'gastrocnemius', 'heel', 'achilles'],
-  ['stiff', 'stiffness', 'tight', 'range', 'limited', 'mobility', 'mobilise'],
-  ['weak', 'weakness', 'strength', 'strengthen'],
-  ['wobbly', 'balance', 'stability', 'stabilise', 'unsteady'],
-  ['hamstring', 'back of the thigh'],
-  ['quadriceps', 'quad', 'front of the thigh'],
-  ['adductor', 'groin', 'inner thigh'],
-  ['abductor', 'glute', 'outer hip', 'clam'],
-  ['band', 'elastic', 'loop'],
-  ['rotator', 'cuff', 'external rotation'],
-  ['core', 'trunk', 'plank', 'lumbopelvic'],
-  ['thoracic', 'upper back', 'mid back'],
-  ['wrist', 'hand', 'finger', 'grip', 'forearm'],
-  ['jump', 'hop', 'landing', 'plyometric', 'rebound'],
-  ['warm', 'warmup', 'warming', 'pulse'],
-  ['sore', 'painful', 'irritable', 'hurts', 'aching'],
-];
+import { asNamed, othersOf } from './said.ts';
 
 /** What is said in several words and meant as one. */
 const PHRASES: readonly (readonly [RegExp, string])[] = [
@@ -43,25 +22,22 @@ const termsOf = (text: string) =>
     .split(/[\s,;/-]+/)
     .filter((word) => word.length > 1 && !FILLERS.has(word) && !/^\d+$/.test(word));
 
-const synonyms = new Map<string, Set<string>>();
-for (const group of SAME)
-  for (const word of group.flatMap(termsOf)) {
-    const known = synonyms.get(word) ?? new Set<string>();
-    for (const other of group.flatMap(termsOf)) if (other !== word) known.add(other);
-    synonyms.set(word, known);
-  }
+interface Index {
+  readonly drills: MiniSearch;
+  readonly synonyms: ReadonlyMap<string, ReadonlySet<string>>;
+}
 
-const indexes = new WeakMap<Reference, MiniSearch>();
+const indexes = new WeakMap<Reference, Index>();
 
-function indexOf(reference: Reference): MiniSearch {
+function indexOf(reference: Reference): Index {
   const known = indexes.get(reference);
   if (known) return known;
-  const index = new MiniSearch({
+  const drills = new MiniSearch({
     fields: ['name', 'ladder', 'serves', 'sore', 'regions', 'kit', 'words'],
     tokenize: termsOf,
     searchOptions: { boost: { name: 4, ladder: 2, serves: 2, sore: 8 } },
   });
-  index.addAll(
+  drills.addAll(
     reference.data.drills.map((drill: Drill) => ({
       id: drill.id,
       name: drill.name,
@@ -89,12 +65,14 @@ function indexOf(reference: Reference): MiniSearch {
       ].join(' '),
     })),
   );
+  const synonyms = othersOf(reference.data.synonyms.concepts.map((group) => group.flatMap(termsOf)));
+  const index = { drills, synonyms };
   indexes.set(reference, index);
   return index;
 }
 
 /** Other words for a typed one; where nobody says it like that, those of the word that it is a slip of. */
-function alike(word: string): ReadonlySet<string> {
+function alike({ synonyms }: Index, word: string): ReadonlySet<string> {
   const known = synonyms.get(word);
   if (known || word.length < 4) return known ?? new Set();
   const meant = [...synonyms.keys()].find((other) => other.length >= 4 && oneLetterOff(word, other));
@@ -106,8 +84,9 @@ const UNMET = 0.15;
 
 /**
  * Drills for something typed, best first: every word counts, as it stands, as another word for the same, or misspelt by a
- * letter or two. With `fill`, where nothing meets every word, what meets most of them, and fewer than that many are filled up
- * with what misses one word. Null when nothing was typed.
+ * letter or two; what has a name of its own in the library is looked for by that as well ("cat cow"). With `fill`, where
+ * nothing meets every word, what meets most of them, and fewer than that many are filled up with what misses one word. Null
+ * when nothing was typed.
  */
 export function searchDrills(
   reference: Reference,
@@ -117,10 +96,20 @@ export function searchDrills(
   const words = termsOf(text);
   if (words.length === 0) return null;
   const index = indexOf(reference);
+  const named = termsOf(asNamed(reference, text));
+  const found = new Map(foundBy(index, words, fill));
+  if (named.join() !== words.join())
+    for (const [id, score] of foundBy(index, named, fill)) found.set(id, Math.max(score, found.get(id) ?? 0));
+  return found;
+}
+
+function foundBy(index: Index, words: readonly string[], fill: number): [string, number][] {
   const scores = words.map((word) => {
-    const own = index.search(word, { prefix: true, fuzzy: word.length > 4 ? 0.2 : false });
-    const others = [...alike(word)].flatMap((other) =>
-      index.search(other, { prefix: false, fuzzy: false }).map((hit) => ({ ...hit, score: hit.score * 0.5 })),
+    const own = index.drills.search(word, { prefix: true, fuzzy: word.length > 4 ? 0.2 : false });
+    const others = [...alike(index, word)].flatMap((other) =>
+      index.drills
+        .search(other, { prefix: false, fuzzy: false })
+        .map((hit) => ({ ...hit, score: hit.score * 0.5 })),
     );
     const best = new Map<string, number>();
     for (const { id, score } of [...own, ...others]) best.set(id, Math.max(score, best.get(id) ?? 0));
@@ -131,15 +120,13 @@ export function searchDrills(
     met.set(id, scores.filter((one) => one.has(id)).length);
   const most = Math.max(0, ...met.values());
   // Of two words one is not most of it.
-  if (most < words.length && (fill === 0 || most * 2 <= words.length)) return new Map();
+  if (most < words.length && (fill === 0 || most * 2 <= words.length)) return [];
   const enough = [...met.values()].filter((count) => count === most).length >= fill;
   const least = enough ? most : Math.max(1, most - 1);
-  return new Map(
-    [...met]
-      .filter(([, count]) => count >= least)
-      .map(([id, count]) => [
-        id,
-        scores.reduce((sum, one) => sum + (one.get(id) ?? 0), 0) * UNMET ** (words.length - count),
-      ]),
-  );
+  return [...met]
+    .filter(([, count]) => count >= least)
+    .map(([id, count]) => [
+      id,
+      scores.reduce((sum, one) => sum + (one.get(id) ?? 0), 0) * UNMET ** (words.length - count),
+    ]);
 }

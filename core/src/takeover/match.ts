@@ -1,18 +1,11 @@
 import { kitWordsOf } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { oneLetterOff } from '../search/index.ts';
-import { POSITION_WORDS, SAID_AS, SYNONYMS } from './vocabulary.ts';
+import { asNamed, oneLetterOff, othersOf, stem } from '../search/index.ts';
 
 /** A drill that a line may mean, and how nearly: 1 = its name word for word. */
 export interface Candidate {
   readonly drill: string;
   readonly score: number;
-}
-
-/** A word without its plural. */
-function stem(word: string): string {
-  if (word.length > 4 && /(?:ss|x|ch|sh)es$/.test(word)) return word.slice(0, -2);
-  return word.length > 3 && /[^s]s$/.test(word) ? word.slice(0, -1) : word;
 }
 
 /** Words that say nothing of which drill is meant. */
@@ -22,38 +15,9 @@ const FILLERS = new Set(
   ),
 );
 
-/** A wording as a pattern: written apart, together or with a hyphen, and in the plural. */
-const plural = (said: string) =>
-  said
-    .split(/[- ]+/)
-    .map((word) => `${word.replace(/[^a-z0-9]/g, '\\$&')}(?:s|es)?`)
-    .join('[- ]?');
-const flat = (said: string) => said.replace(/[^\p{L}\p{N}]+/gu, '').replace(/s$/, '');
-const MEANS = new Map(SAID_AS.map(([said, means]) => [flat(said), means]));
-/** Every wording at once, the longer ones first: what one has said is not said again by another. */
-const SAID = new RegExp(
-  `(?<![a-z])(?:${[...SAID_AS]
-    .map(([said]) => said)
-    .sort((a, b) => b.length - a.length)
-    .map(plural)
-    .join('|')})(?![a-z])`,
-  'g',
-);
-
-/** The wording of the library for what was said, where it is known; plurals inside count as well. */
-function meant(said: string): string {
-  const singular = said
-    .split(/[- ]+/)
-    .map((word) => stem(word))
-    .join(' ');
-  return ` ${MEANS.get(flat(said)) ?? MEANS.get(flat(singular)) ?? said} `;
-}
-
 /** The telling words of a text, said as the library says them, each once. */
-function wordsOf(text: string): string[] {
-  const words = text
-    .toLowerCase()
-    .replace(SAID, meant)
+function wordsOf(reference: Reference, text: string): string[] {
+  const words = asNamed(reference, text)
     .replace(/(\d+)\s*%/g, ' p$1 ')
     .replace(/[’']s\b/g, '')
     .split(/[^\p{L}\p{N}]+/u)
@@ -72,6 +36,8 @@ interface Index {
   readonly entries: readonly Entry[];
   /** How telling a word is: rare ones more. */
   readonly weight: (word: string) => number;
+  /** Words that stand for each other. */
+  readonly same: ReadonlyMap<string, ReadonlySet<string>>;
   /** Words that somebody who writes of drills uses. */
   readonly known: ReadonlySet<string>;
 }
@@ -81,18 +47,21 @@ const indexes = new WeakMap<Reference, Index>();
 function indexOf(reference: Reference): Index {
   const held = indexes.get(reference);
   if (held) return held;
+  const { saidAs, words, positions } = reference.data.synonyms;
+  const same = othersOf(words);
   const entries = reference.data.drills
     .filter((drill) => !drill.archived)
     .map((drill): Entry => ({
       drill,
-      name: wordsOf(drill.name),
+      name: wordsOf(reference, drill.name),
       around: new Set(
         wordsOf(
+          reference,
           [
             reference.ladders.get(drill.ladder)?.name ?? '',
             ...kitWordsOf(drill),
             ...drill.optionalEquipment,
-            POSITION_WORDS[drill.position] ?? drill.position,
+            positions[drill.position] ?? drill.position,
             ...drill.regions.primary.map((region) => reference.regions.get(region)?.name ?? ''),
             drill.unilateral ? 'single leg arm' : '',
             drill.category,
@@ -106,11 +75,12 @@ function indexOf(reference: Reference): Index {
   const index: Index = {
     entries,
     weight: (word) => 0.35 + Math.log(1 + entries.length / (uses.get(word) ?? 1)) / most,
+    same,
     known: new Set([
       ...uses.keys(),
       ...entries.flatMap(({ around }) => [...around]),
-      ...SAID_AS.flatMap(([said]) => said.split(/[^a-z]+/).map(stem)),
-      ...SYNONYMS.keys(),
+      ...saidAs.flatMap(({ said }) => said.split(/[^a-z]+/).map(stem)),
+      ...same.keys(),
     ]),
   };
   indexes.set(reference, index);
@@ -118,11 +88,10 @@ function indexOf(reference: Reference): Index {
 }
 
 /** How nearly a word stands in a list: as it is, as another word for the same, misspelt. */
-function nearness(word: string, among: ReadonlySet<string> | readonly string[]): number {
+function nearness({ same }: Index, word: string, among: ReadonlySet<string> | readonly string[]): number {
   const list = [...among];
   if (list.includes(word)) return 1;
-  const same = SYNONYMS.get(word);
-  if (same && list.some((other) => same.has(other))) return 0.8;
+  if (list.some((other) => same.get(word)?.has(other))) return 0.8;
   if (list.some((other) => oneLetterOff(word, other))) return 0.85;
   return word.length >= 5 &&
     list.some((other) => other.length >= 5 && (other.startsWith(word) || word.startsWith(other)))
@@ -147,19 +116,19 @@ const MET = 0.7;
 export function matchWords(reference: Reference, text: string, most = 6): Candidate[] {
   const index = indexOf(reference);
   const { entries, weight } = index;
-  const words = wordsOf(mended(index, text));
+  const words = wordsOf(reference, mended(index, text));
   if (words.length === 0) return [];
   const demandOf = ({ drill }: Candidate) => reference.drills.get(drill)?.demandIndex ?? 0;
   const total = words.reduce((sum, word) => sum + weight(word), 0);
   return entries
     .map(({ drill, name, around }): Candidate => {
       const met = words.reduce((sum, word) => {
-        const own = nearness(word, name);
-        const near = own > 0 ? own : AROUND * nearness(word, around);
+        const own = nearness(index, word, name);
+        const near = own > 0 ? own : AROUND * nearness(index, word, around);
         return sum + weight(word) * near;
       }, 0);
       const named = name.reduce((sum, word) => sum + weight(word), 0) || 1;
-      const said = name.reduce((sum, word) => sum + weight(word) * nearness(word, words), 0);
+      const said = name.reduce((sum, word) => sum + weight(word) * nearness(index, word, words), 0);
       return { drill: drill.id, score: MET * (met / total) + (1 - MET) * (said / named) };
     })
     .filter(({ score }) => score > 0.33)
