@@ -1,7 +1,8 @@
 import type { RoutineItem } from '../domain/index.ts';
 import { dosedItem, setsFor } from '../dose/index.ts';
 import type { Drill } from '../reference/index.ts';
-import { drillSafety } from '../safety/index.ts';
+import { drillSafety, routineSafetyFaults } from '../safety/index.ts';
+import type { SafetyFault } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import { hardRuleOf } from './rules.ts';
 
@@ -47,4 +48,18 @@ export function nearestAllowed(prepared: Prepared, item: RoutineItem): RoutineIt
   const counts = setsFor(dose, best.drill);
   const sets = counts.includes(item.sets) ? item.sets : (counts[0] ?? 1);
   return dosedItem(dose, best.drill, best.drill.unilateral ? side : 'both', sets, item.phase).item;
+}
+
+/** What safety says against a line today, with the nearest that is allowed. */
+export interface Held {
+  readonly fault: SafetyFault;
+  readonly instead: RoutineItem | null;
+}
+
+/** Whether safety keeps a line out as of today; null where it does not. What has only to be asked first is said elsewhere. */
+export function heldToday(prepared: Prepared, item: RoutineItem): Held | null {
+  const { reference, standing, safety } = prepared;
+  const faults = routineSafetyFaults(reference, [item], standing.athlete, standing.today, safety.dayRules);
+  const fault = faults.find(({ index, rule }) => index !== null && rule !== 'not-asked');
+  return fault ? { fault, instead: nearestAllowed(prepared, item) } : null;
 }

@@ -124,8 +124,9 @@ export function orderCost(reference: Reference, items: readonly RoutineItem[]): 
 }
 
 /**
- * Items in the automatic order of the structure in force, rest and own words staying where they are between runs of drills: phases, floor before upright, unloaded before loaded, few
- * changes. Items of one circuit stay together where the first of them falls; unknown phases go last.
+ * Items in the automatic order of the structure in force: phases, floor before upright, unloaded before loaded, few changes.
+ * Rest and own words stay where they are, between runs of drills. Items of one circuit stay together where the first of them
+ * falls; unknown phases go last.
  */
 export function orderedItems(prepared: Prepared, items: readonly RoutineItem[]): RoutineItem[] {
   const line = items.findIndex((item) => isLine(item.drill));

@@ -1,5 +1,6 @@
 import { swapsFor } from '../builder/index.ts';
 import type { Prepared } from '../builder/index.ts';
+import { sameJson } from '../domain/index.ts';
 import type { CheckIn, Region, RoutineItem } from '../domain/index.ts';
 import { dosedItem, loadsOnce, routineSeconds, setsFor } from '../dose/index.ts';
 import { schoolOption } from '../findings/index.ts';
@@ -126,29 +127,41 @@ function amberRule(working: Working, drill: Drill): DayRule | undefined {
   );
 }
 
-const fewer = (item: IdentifiedItem, sets: number, amount: number): IdentifiedItem => {
-  const cut = <T extends { sets: number; amount: number; amountFrom?: number | undefined }>(dose: T): T => {
-    const most = Math.min(dose.amount, Math.max(amount, 1));
-    const { amountFrom, ...rest } = dose;
-    const least = amountFrom !== undefined && amountFrom < most ? { amountFrom } : {};
-    return { ...rest, ...least, sets: Math.min(dose.sets, sets), amount: most } as unknown as T;
-  };
-  const { perSide } = item;
-  return {
-    ...cut(item),
-    ...(perSide ? { perSide: { left: cut(perSide.left), right: cut(perSide.right) } } : {}),
-  };
-};
+type Dose = Pick<RoutineItem, 'sets' | 'amount' | 'amountFrom'>;
 
-/** Drills that work a region in amber: two sets at most, at the least dose there is. */
+/** A dose of no more sets and no more than an amount; a range that this closes is none. */
+function atMost({ sets, amount, amountFrom }: Dose, most: Dose): Dose {
+  const cut = Math.min(amount, Math.max(most.amount, 1));
+  return {
+    sets: Math.min(sets, most.sets),
+    amount: cut,
+    amountFrom: amountFrom !== undefined && amountFrom < cut ? amountFrom : undefined,
+  };
+}
+
+/** Drills that work a region in amber: as few sets as its rule allows, at the least dose there is. */
 function easeSore(working: Working): void {
   for (const item of done(working)) {
     const drill = drillOf(working, item);
     const rule = drill && amberRule(working, drill);
     if (!drill || !rule) continue;
-    const eased = fewer(item, rule.caps?.sets ?? CHECK_IN.amberSets, drill.dose.amount.min);
-    if (eased.sets === item.sets && eased.amount === item.amount && !item.perSide) continue;
-    const because: Reason = { rule: 'eased-sore', drill: drill.id, region: rule.region, pain: rule.nrs };
+    const most = { sets: rule.caps?.sets ?? CHECK_IN.amberSets, amount: drill.dose.amount.min };
+    const { perSide } = item;
+    const eased: IdentifiedItem = {
+      ...item,
+      ...atMost(item, most),
+      ...(perSide
+        ? { perSide: { left: atMost(perSide.left, most), right: atMost(perSide.right, most) } }
+        : {}),
+    };
+    if (sameJson(eased, item)) continue;
+    const because: Reason = {
+      rule: 'eased-sore',
+      drill: drill.id,
+      region: rule.region,
+      pain: rule.nrs,
+      sets: most.sets,
+    };
     make(working, { id: `eased/${item.id}`, kind: 'eased', item: item.id, because, firm: true }, () =>
       replace(working, item.id, () => eased),
     );
@@ -183,29 +196,17 @@ function fitPlace(working: Working): void {
       const other = prepared.reference.drills.get(one.drill);
       return other !== undefined && fits(other);
     });
+    const change = {
+      id: `place/${item.id}`,
+      item: item.id,
+      because: { rule: 'no-room-today', drill: drill.id },
+    } as const;
     const swapped =
       swap !== undefined &&
-      make(
-        working,
-        {
-          id: `place/${item.id}`,
-          kind: 'swapped',
-          item: item.id,
-          because: { rule: 'no-room-today', drill: drill.id },
-        },
-        () => replace(working, item.id, (own) => ({ ...swap.item, id: own.id })),
+      make(working, { ...change, kind: 'swapped' }, () =>
+        replace(working, item.id, (own) => ({ ...swap.item, id: own.id })),
       );
-    if (!swapped)
-      make(
-        working,
-        {
-          id: `place/${item.id}`,
-          kind: 'out',
-          item: item.id,
-          because: { rule: 'no-room-today', drill: drill.id },
-        },
-        () => working.out.add(item.id),
-      );
+    if (!swapped) make(working, { ...change, kind: 'out' }, () => working.out.add(item.id));
   }
 }
 

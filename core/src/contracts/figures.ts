@@ -10,16 +10,14 @@ import { isoDaySchema, sideSchema } from '../domain/vocabulary.ts';
 import { endedSchema, idSchema, newIdSchema, reasonInputSchema, versionSchema } from './common.ts';
 import { ownDrillRowSchema } from './library.ts';
 
-const reason = reasonInputSchema;
-
 /** A figure to put in place of the reference's, in the unit of its test (CV in percent). */
 export const figureInputSchema = referenceEditSchema
   .omit({ by: true, date: true })
-  .extend({ id: newIdSchema, reason });
+  .extend({ id: newIdSchema, reason: reasonInputSchema });
 export type FigureInput = z.infer<typeof figureInputSchema>;
 
 /** Why a figure goes back to the reference's own. */
-export const figureBackSchema = z.strictObject({ reason, version: versionSchema });
+export const figureBackSchema = z.strictObject({ reason: reasonInputSchema, version: versionSchema });
 
 const figureRowSchema = referenceEditSchema
   .extend({

@@ -3,7 +3,6 @@ import { checkInSchema, liftSchema, painPatternSchema } from '../domain/caseFile
 import { isoDaySchema } from '../domain/vocabulary.ts';
 import { endedSchema, idSchema, newIdSchema, reasonInputSchema, versionSchema } from './common.ts';
 
-const reason = reasonInputSchema;
 const id = z.string().min(1).max(80);
 
 /** An option of a school, chosen for the practice or for one athlete. */
@@ -11,12 +10,12 @@ export const choiceInputSchema = z.strictObject({
   id: newIdSchema,
   school: id,
   option: id,
-  reason,
+  reason: reasonInputSchema,
   replaces: idSchema.nullable().default(null).describe('the choice in force that was read; null for none'),
 });
 export type ChoiceInput = z.infer<typeof choiceInputSchema>;
 /** Why a choice is taken back: what stands above it holds again. */
-export const endChoiceSchema = z.strictObject({ reason, version: versionSchema });
+export const endChoiceSchema = z.strictObject({ reason: reasonInputSchema, version: versionSchema });
 
 const choiceRowSchema = z
   .object({

@@ -218,7 +218,7 @@ export const REASON_FIGURES = {
   'repair-pace': { seconds: n },
   'repair-rounds': { rounds: n, seconds: n },
   // what is otherwise today, by what was said before the session
-  'eased-sore': { ...drill, region: regionSchema, pain: n },
+  'eased-sore': { ...drill, region: regionSchema, pain: n, sets: n.optional() },
   'eased-tired': drill,
   'no-room-today': drill,
   'calm-start': drill,

@@ -173,7 +173,7 @@ function circuitOf(reader: Reader): Omit<Circuit, 'id'> | null {
   const between =
     reader.take(`${TIME}\\s*(?:rest\\s*)?(?:between|after)\\s*(?:the\\s*|each\\s*)?rounds?`) ??
     reader.take(`\\brest\\s*${TIME}`);
-  const step = reader.take('([+-−]\\s*\\d{1,2})\\s*(?:reps?\\s*)?(?:each|per|every)\\s*round');
+  const step = reader.take('([+\\-−]\\s*\\d{1,2})\\s*(?:reps?\\s*)?(?:each|per|every)\\s*round');
   const pause = secondsOf(between);
   return {
     rounds: clamp(Number(rounds?.[1] ?? 1), 1, 20),

@@ -1,11 +1,10 @@
-import { hardRuleOf, nearestAllowed, softRuleOf } from '../builder/index.ts';
-import type { Prepared } from '../builder/index.ts';
+import { hardRuleOf, heldToday, softRuleOf } from '../builder/index.ts';
+import type { Held, Prepared } from '../builder/index.ts';
 import type { Circuit, RoutineItem, Section } from '../domain/index.ts';
 import { dosedItem, secondsPerRep, setsFor } from '../dose/index.ts';
-import { OWN_WORDS, PAUSE } from '../reference/index.ts';
+import { isLine } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
-import { routineSafetyFaults } from '../safety/index.ts';
-import type { SafetyFault } from '../safety/index.ts';
+import { notNow, restLine, wordsLine } from '../routine/index.ts';
 import { matchWords } from './match.ts';
 import type { Candidate } from './match.ts';
 import { readLine } from './readLine.ts';
@@ -17,10 +16,8 @@ export interface Reading {
   readonly score: number;
   /** The paper counts otherwise than the drill: how it was turned round. */
   readonly turned: boolean;
-  /** What safety says against it today. */
-  readonly fault: SafetyFault | null;
-  /** The nearest that is allowed, where safety says no. */
-  readonly instead: RoutineItem | null;
+  /** What safety says against it today, with the nearest that is allowed. */
+  readonly held: Held | null;
 }
 
 /**
@@ -52,23 +49,6 @@ const MOST_READINGS = 3;
 const MOST_OF_A_LINE = 280;
 /** What suits the athlete decides between readings that are as near. */
 const SUITS = { sided: 0.05, open: 0.02 } as const;
-
-function ownWords(words: string, seconds: number, over: Partial<RoutineItem> = {}): RoutineItem {
-  return {
-    drill: OWN_WORDS,
-    side: 'both',
-    phase: null,
-    sets: 1,
-    amount: seconds,
-    measure: 'seconds',
-    holdSeconds: null,
-    restSeconds: 0,
-    tempo: null,
-    setup: {},
-    words,
-    ...over,
-  };
-}
 
 /** A line in pieces that can be stored, broken between words where it can be. Nothing is lost. */
 function piecesOf(line: string): string[] {
@@ -175,12 +155,6 @@ function itemAs(
   };
 }
 
-/** What safety says against an item as of today; what has only to be asked first is said elsewhere. */
-function faultOf({ reference, standing, safety }: Prepared, item: RoutineItem): SafetyFault | null {
-  const faults = routineSafetyFaults(reference, [item], standing.athlete, standing.today, safety.dayRules);
-  return faults.find(({ rule, index }) => index !== null && rule !== 'not-asked') ?? null;
-}
-
 function readingOf(
   prepared: Prepared,
   written: WrittenLine,
@@ -194,9 +168,7 @@ function readingOf(
   const whole = score < CONFIDENCE.sure || hasFigures(written.words);
   const aside = whole ? written.raw.trim() : clausesOf(written.words).aside;
   const { item, turned } = itemAs(prepared, drill, written, aside);
-  const fault = faultOf(prepared, item);
-  const instead = fault ? nearestAllowed(prepared, item) : null;
-  return { item, turned, score: score + sided + open, fault, instead };
+  return { item, turned, score: score + sided + open, held: heldToday(prepared, item) };
 }
 
 /** Are figures left among the words that belong to no dose and no name? */
@@ -233,7 +205,7 @@ function kindOf(written: WrittenLine, readings: readonly Reading[]): TakenKind {
   if (!first || first.score < CONFIDENCE.likely) return 'text';
   const near = second !== undefined && first.score - second.score < CONFIDENCE.apart;
   if (/\s+or\s+/i.test(written.words) || near) return 'choose';
-  if (first.fault) return 'held';
+  if (first.held) return 'held';
   const plain = !first.turned && !hasFigures(written.words);
   return first.score >= CONFIDENCE.sure && plain ? 'sure' : 'likely';
 }
@@ -248,15 +220,14 @@ function takenOf(prepared: Prepared, raw: string): TakenLine {
   const written = readLine(raw);
   const plain = { written, readings: [], joins: null, afterGap: false };
   if (written.pause !== null) {
-    const asText: RoutineItem = {
-      ...ownWords('', within(written.pause, 1, 1000)),
-      drill: PAUSE,
-      ...(written.words ? { words: written.words } : { words: undefined }),
-    };
-    return { ...plain, kind: 'rest', asText };
+    const rest = restLine(within(written.pause, 1, 1000));
+    return { ...plain, kind: 'rest', asText: written.words ? { ...rest, words: written.words } : rest };
   }
   const words = raw.trim().replace(/^\s*(?:[-–•*·▪]|\(?\d{1,2}[.)])\s+/, '');
-  const asText = ownWords(words, secondsOf(written), written.ledBy ? { ledBy: written.ledBy } : {});
+  const asText = {
+    ...wordsLine(words, secondsOf(written)),
+    ...(written.ledBy ? { ledBy: written.ledBy } : {}),
+  };
   if (written.head) return { ...plain, kind: written.head.circuit ? 'circuit' : 'section', asText };
   if (written.ledBy) return { ...plain, kind: 'text', asText };
   const readings = readingsOf(prepared, written);
@@ -342,25 +313,20 @@ export type Choice = number | 'instead' | 'text';
 /** The choice that stands until another is made: the first reading, but words where none is near or safety says no. */
 export function firstChoice({ kind, readings }: TakenLine): Choice {
   if (kind !== 'sure' && kind !== 'likely' && kind !== 'choose') return 'text';
-  const allowed = readings.findIndex(({ fault }) => fault === null);
+  const allowed = readings.findIndex(({ held }) => held === null);
   return allowed < 0 ? 'text' : allowed;
-}
-
-/** The words of a line that is kept although safety says no: they are read, not done. */
-function heldText({ asText }: TakenLine): RoutineItem {
-  return { ...asText, words: `Not now: ${asText.words ?? ''}`, amount: 0 };
 }
 
 /** The item of a line as it was chosen; null for heads and joined lines. */
 export function chosenItem(line: TakenLine, choice: Choice): RoutineItem | null {
   if (line.kind === 'section' || line.kind === 'circuit' || line.kind === 'joined') return null;
   if (line.kind === 'rest') return line.asText;
-  const [first] = line.readings;
-  if (choice === 'instead') return first?.instead ?? heldText(line);
-  if (choice === 'text') return line.kind === 'held' ? heldText(line) : line.asText;
+  const kept = notNow(line.asText.words ?? '');
+  if (choice === 'instead') return line.readings[0]?.held?.instead ?? kept;
+  if (choice === 'text') return line.kind === 'held' ? kept : line.asText;
   const reading = line.readings[choice];
   if (!reading) return line.asText;
-  return reading.fault ? heldText(line) : reading.item;
+  return reading.held ? kept : reading.item;
 }
 
 /** A list as a routine: lines in their order, under the sections and in the rounds that its heads name, with the place of each line. */
@@ -388,7 +354,7 @@ export function routineOfLines(
     const item = chosenItem(line, choices[i] ?? firstChoice(line));
     if (!item) return;
     places[i] = items.length;
-    const drill = item.drill !== OWN_WORDS && item.drill !== PAUSE;
+    const drill = !isLine(item.drill);
     // A rest ends the rounds; words among the drills of a circuit come after it.
     if (!drill) circuit = null;
     items.push({ ...item, phase: section, ...(drill && circuit ? { circuit } : {}) });

@@ -117,8 +117,9 @@ describe('what a line means', () => {
   it('what safety keeps out is held with the rule and the nearest allowed, and stays as words that are not done', () => {
     const [taken] = takeOver(guarded, 'hop the line 2x20');
     expect(taken?.kind).toBe('held');
-    expect(taken?.readings[0]?.fault).toMatchObject({ rule: 'precaution-exclude', about: 'no-impact' });
-    const instead = taken?.readings[0]?.instead;
+    const held = taken?.readings[0]?.held;
+    expect(held?.fault).toMatchObject({ rule: 'precaution-exclude', about: 'no-impact' });
+    const instead = held?.instead;
     expect(instead && bundledReference.drills.get(instead.drill)?.loadClass).not.toBe('impact');
     expect(taken && chosenItem(taken, 'text')).toMatchObject({
       words: 'Not now: hop the line 2x20',

@@ -269,7 +269,7 @@ const WORDS: Words = {
   'repair-shorten': (r) => `One hold of ${r.seconds} s each`,
   'repair-move-before': (r, ref) => `Put it before ${nameOf(ref, r.before).toLowerCase()}`,
   'eased-sore': (r, ref) =>
-    `${nameOf(ref, r.region)} hurts ${r.pain}/10 today: the least dose, two sets at most.`,
+    `${nameOf(ref, r.region)} hurts ${r.pain}/10 today: the least dose${r.sets === undefined ? '' : `, ${r.sets} ${r.sets === 1 ? 'set' : 'sets'} at most`}.`,
   'eased-tired': () => 'Slept badly: a set less of what is hard.',
   'no-room-today': (r, ref) => `No room for ${nameOf(ref, r.drill).toLowerCase()} today.`,
   'calm-start': () => 'Tense today: a quiet start.',

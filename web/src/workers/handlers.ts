@@ -3,8 +3,8 @@ import {
   buildRoutine,
   completeAround,
   explainItems,
+  heldToday,
   minutesUntilIn,
-  nearestAllowed,
   nearestMisses,
   orderCost,
   orderedItems,
@@ -22,7 +22,6 @@ import type { MipSolver } from '@yonder/core/builder';
 import { todaysCopy } from '@yonder/core/checkin';
 import { checkRoutine } from '@yonder/core/checks';
 import { dosedItem, failureDistance, setsFor } from '@yonder/core/dose';
-import { routineSafetyFaults } from '@yonder/core/safety';
 import { takeOver, wordByWord } from '@yonder/core/takeover';
 import type { CallName, Calls, InterimOf } from './protocol.ts';
 import type { HeldRecord } from './solvedCase.ts';
@@ -95,13 +94,11 @@ export const handlers: Handlers = {
     benefitCurve(record.solved(request).prepared, record.solver, minutes, { onPoint: onInterim }),
   offer: (record, { request, drill: id }) => {
     const { prepared } = record.solved(request);
-    const { reference, standing, safety, dose } = prepared;
+    const { reference, dose } = prepared;
     const drill = reference.drills.get(id);
     if (!drill) throw new RangeError(`unknown drill ${id}`);
     const { item } = dosedItem(dose, drill, 'both', setsFor(dose, drill)[0] ?? 1, null);
-    const faults = routineSafetyFaults(reference, [item], standing.athlete, standing.today, safety.dayRules);
-    const fault = faults.find(({ index, rule }) => index !== null && rule !== 'not-asked') ?? null;
-    return { item, fault, instead: fault ? nearestAllowed(prepared, item) : null };
+    return { item, held: heldToday(prepared, item) };
   },
   takeOver: (record, { request, text }) => takeOver(record.solved(request).prepared, text),
   wordByWord: (record, { request, items }) => wordByWord(record.solved(request).prepared, items),

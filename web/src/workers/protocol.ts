@@ -2,6 +2,7 @@ import type {
   BuildReport,
   Completed,
   CurvePoint,
+  Held,
   ItemExplanation,
   OrderCost,
   RefitChange,
@@ -19,7 +20,6 @@ import type { TodaysCopy } from '@yonder/core/checkin';
 import type { BuildRequest, Case, CheckIn, RoutineItem } from '@yonder/core/domain';
 import type { IdentifiedItem } from '@yonder/core/routine';
 import type { FailureDistance } from '@yonder/core/dose';
-import type { SafetyFault } from '@yonder/core/safety';
 import type { TakenLine, wordByWord } from '@yonder/core/takeover';
 
 /** How items stand: each explained, what nobody serves, what is wrong and how it is repaired, what the order costs. */
@@ -36,8 +36,8 @@ export interface Explained {
 /** A drill that may be put in. */
 export interface Offer {
   readonly item: RoutineItem;
-  readonly fault: SafetyFault | null;
-  readonly instead: RoutineItem | null;
+  /** What safety says against it today, with the nearest that is allowed. */
+  readonly held: Held | null;
 }
 
 /** A record under a name that differs whenever anything of it does: the worker judges it once and holds the assessment. */

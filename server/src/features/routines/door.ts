@@ -58,8 +58,8 @@ export async function passDoor(
 }
 
 /**
- * What a version goes against or was left as it is: each rule with who said why. Some may only be gone against with a reason. Throws `override-needed` with
- * the path and the rule of everything that nobody gave a reason for.
+ * What a version goes against or was left as it is: each rule with who said why. Some rules may only be gone against with a
+ * reason: throws `override-needed` with the path and the rule of each of those that has none.
  */
 export function weighOverrides(
   assessment: Assessment,

@@ -149,7 +149,7 @@ async function leftOutOf(
 
 type Items = RowOf<'routines'>['items'];
 
-/** Today's copy of a version by what was said before its session; what comes in gets an id of this session. */
+/** Today's copy of a version by what was said before it is run; a line that comes in gets an id made from the run's. */
 async function copyFor(
   deps: Deps,
   unit: Unit,

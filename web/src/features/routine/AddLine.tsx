@@ -7,6 +7,7 @@ import type { RoutineItem } from '@yonder/core/domain';
 import { dosedByDefault, itemSeconds } from '@yonder/core/dose';
 import { kitText } from '@yonder/core/reference';
 import type { Drill } from '@yonder/core/reference';
+import { restLine, wordsLine } from '@yonder/core/routine';
 import { searchDrills } from '@yonder/core/search';
 import { CATEGORY_LABEL, duration, nameOf, ruleText } from '@yonder/core/words';
 import { useMemo, useState } from 'react';
@@ -15,7 +16,6 @@ import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked, Offer } from '../../workers/protocol.ts';
 import classes from './Compose.module.css';
-import { newRest, newWords } from './lines.ts';
 
 const MOST = 8;
 /** What a result carries while it is dragged into the list. */
@@ -77,7 +77,7 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
   const [text, setText] = useState('');
   const [typed] = useDebouncedValue(text, 80);
   const [active, setActive] = useState(0);
-  const [refused, setRefused] = useState<(Offer & { fault: NonNullable<Offer['fault']> }) | null>(null);
+  const [refused, setRefused] = useState<Offer['held']>(null);
   const [failed, setFailed] = useState(false);
   const found = useMemo(() => {
     const scores = searchDrills(reference, typed, MOST);
@@ -99,7 +99,7 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
     setFailed(false);
     compute.call('offer', asked.subject, { request: asked.request, drill: drill.id }).then(
       (offer) => {
-        if (offer.fault) setRefused({ ...offer, fault: offer.fault });
+        if (offer.held) setRefused(offer.held);
         else put([offer.item]);
       },
       () => setFailed(true),
@@ -138,10 +138,10 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
         <Button size="compact-sm" variant="subtle" onClick={onSection}>
           + Section
         </Button>
-        <Button size="compact-sm" variant="subtle" onClick={() => put([newRest()])}>
+        <Button size="compact-sm" variant="subtle" onClick={() => put([restLine(60)])}>
           + Rest
         </Button>
-        <Button size="compact-sm" variant="subtle" onClick={() => put([newWords()])}>
+        <Button size="compact-sm" variant="subtle" onClick={() => put([wordsLine('What is done', 120)])}>
           + Own words
         </Button>
         <Button size="compact-sm" variant="subtle" onClick={onTakeOver}>

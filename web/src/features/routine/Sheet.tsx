@@ -24,7 +24,7 @@ import { Checks } from './Checks.tsx';
 import { mendCircuits } from './circuit.ts';
 import { requestChanged, sectionsChanged } from './draftSlice.ts';
 import { ItemTable, LIST_END } from './ItemTable.tsx';
-import { putAfter, sectionAt } from './lines.ts';
+import { putAt, sectionAt } from './lines.ts';
 import { costChange } from './orderWords.ts';
 import classes from './Routine.module.css';
 import { useEdit } from './useEdit.ts';
@@ -116,8 +116,8 @@ export function Sheet({ draft, asked, explained, notes, selected, onSelect, onNo
     const cost = costChange(orderCost(reference, items), orderCost(reference, next));
     onNote(`${lineName(reference, moved)} is now number ${to + 1}: ${cost}.`);
   };
-  const put = (lines: readonly RoutineItem[], after: string | null) => {
-    edit.change(putAfter(items, after, lines));
+  const put = (lines: readonly RoutineItem[], place: number) => {
+    edit.change(putAt(items, place, lines));
     onNote(lines.map((line) => `${lineName(reference, line)} is in.`).join(' '));
   };
   const dropped = ({ active, over }: DragEndEvent) => {
@@ -131,11 +131,11 @@ export function Sheet({ draft, asked, explained, notes, selected, onSelect, onNo
     if (!over) return;
     const drill = id.slice(ADD.length);
     compute.call('offer', asked.subject, { request: asked.request, drill }).then(
-      ({ item, fault, instead }) => {
-        if (!fault) put([item], to < 0 ? null : (items[to - 1]?.id ?? items[to]?.id ?? null));
+      ({ item, held }) => {
+        if (!held) put([item], to < 0 ? items.length : to);
         else
           onNote(
-            `${nameOf(reference, drill)} is not for today${instead ? `; ${nameOf(reference, instead.drill).toLowerCase()} would be` : ''}.`,
+            `${nameOf(reference, drill)} is not for today${held.instead ? `; ${nameOf(reference, held.instead.drill).toLowerCase()} would be` : ''}.`,
           );
       },
       () => onNote('It could not be worked out. Drag it again.'),
@@ -158,7 +158,7 @@ export function Sheet({ draft, asked, explained, notes, selected, onSelect, onNo
           draft={draft}
           asked={asked}
           after={after ? lineName(reference, after) : ''}
-          onPut={(lines) => put(lines, after?.id ?? null)}
+          onPut={(lines) => put(lines, after ? at + 1 : items.length)}
           onSection={() => dispatch(sectionsChanged(sectionAt(items, sections, Math.max(0, at))))}
           onTakeOver={onTakeOver}
         />

@@ -1,6 +1,7 @@
 import { Alert, Button, FileButton, Group, Loader, Text, Textarea, Title } from '@mantine/core';
 import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem, Section } from '@yonder/core/domain';
+import { MOST_ITEMS } from '@yonder/core/schemas';
 import { routineSeconds, routineTime } from '@yonder/core/dose';
 import { chosenItem, firstChoice, routineOfLines } from '@yonder/core/takeover';
 import type { Choice, TakenKind, TakenLine } from '@yonder/core/takeover';
@@ -24,8 +25,6 @@ import classes from './TakeOver.module.css';
 
 /** Longest paper that is read, in characters: some hundreds of lines. */
 const MOST_TEXT = 20_000;
-/** Lines that a routine can hold. */
-const MOST_LINES = 60;
 
 const KIND: Readonly<Record<TakenKind, readonly [mark: string, word: string]>> = {
   sure: ['●', 'sure'],
@@ -77,11 +76,11 @@ function headText({ written }: TakenLine): string {
 
 function Options({ line, choice, onChoose }: Pick<LineProps, 'line' | 'choice' | 'onChoose'>) {
   const reference = useReference();
-  const [first] = line.readings;
+  const instead = line.readings[0]?.held?.instead;
   return (
     <span className={classes.options} role="group" aria-label={`Meanings of ${line.written.raw.trim()}`}>
       {line.readings.map((reading, i) =>
-        reading.fault ? null : (
+        reading.held ? null : (
           <button
             key={reading.item.drill}
             type="button"
@@ -92,9 +91,9 @@ function Options({ line, choice, onChoose }: Pick<LineProps, 'line' | 'choice' |
           </button>
         ),
       )}
-      {line.kind === 'held' && first?.instead ? (
+      {line.kind === 'held' && instead ? (
         <button type="button" aria-pressed={choice === 'instead'} onClick={() => onChoose('instead')}>
-          Instead: {lineName(reference, first.instead)}
+          Instead: {lineName(reference, instead)}
         </button>
       ) : null}
       <button type="button" aria-pressed={choice === 'text'} onClick={() => onChoose('text')}>
@@ -110,7 +109,7 @@ function Line({ line, index, choice, seconds, onChoose }: LineProps) {
   const [open, setOpen] = useState(false);
   const item = chosenItem(line, choice);
   const [mark, word] = KIND[line.kind];
-  const fault = line.readings[0]?.fault;
+  const fault = line.readings[0]?.held?.fault;
   const offers = line.readings.length > 0;
   return (
     <li className={classes.line} data-kind={line.kind}>
@@ -326,7 +325,7 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
   const counts = new Map<TakenKind, number>();
   for (const { kind } of lines) counts.set(kind, (counts.get(kind) ?? 0) + 1);
   const there = draft?.items.length ?? 0;
-  const tooMany = taken.items.length > MOST_LINES || taken.items.length === 0;
+  const tooMany = taken.items.length > MOST_ITEMS || taken.items.length === 0;
   const take = (below: boolean) => {
     onTake({ items: taken.items, sections: taken.sections }, below);
     done();
@@ -373,7 +372,7 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
           {there > 0 ? (
             <Button
               variant="light"
-              disabled={taken.items.length === 0 || there + taken.items.length > MOST_LINES}
+              disabled={taken.items.length === 0 || there + taken.items.length > MOST_ITEMS}
               onClick={() => take(true)}
             >
               Below the {there} there
@@ -384,9 +383,9 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
           </Button>
         </Group>
       </Group>
-      {taken.items.length > MOST_LINES ? (
+      {taken.items.length > MOST_ITEMS ? (
         <Text size="sm" c="var(--danger)" role="alert">
-          A routine holds {MOST_LINES} lines; this list makes {taken.items.length}. Cut it in two.
+          A routine holds {MOST_ITEMS} lines; this list makes {taken.items.length}. Cut it in two.
         </Text>
       ) : null}
     </section>

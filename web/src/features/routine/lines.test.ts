@@ -1,7 +1,8 @@
 import type { Draft } from '@yonder/core/contracts';
+import { restLine, wordsLine } from '@yonder/core/routine';
 import { describe, expect, it } from 'vitest';
 import { changeCircuit, mendCircuits, onTheClock } from './circuit.ts';
-import { clearedOf, doubled, newRest, newWords, putAfter, sectionAt, withoutSection } from './lines.ts';
+import { clearedOf, doubled, putAt, sectionAt, withoutSection } from './lines.ts';
 
 type Item = Draft['items'][number];
 const item = (id: string, over: Partial<Item> = {}): Item => ({
@@ -22,13 +23,15 @@ const circuit = { id: 'c', rounds: 3 };
 const ids = (items: readonly { id?: string | undefined }[]) => items.map(({ id }) => id ?? 'new').join();
 
 describe('lines of a list composed by hand', () => {
-  it('come in after the chosen one and in its part, at the end where none is, and never into a circuit', () => {
+  it('come in at a place and in the part of what stands before it, and never into a circuit', () => {
     const items = [item('a', { phase: 'warm' }), item('b', { circuit }), item('c', { circuit }), item('d')];
-    const put = putAfter(items, 'a', [newRest()]);
+    const put = putAt(items, 1, [restLine(60)]);
     expect(ids(put)).toBe('a,new,b,c,d');
     expect(put[1]?.phase).toBe('warm');
-    expect(ids(putAfter(items, 'b', [newWords()]))).toBe('a,b,c,new,d');
-    expect(ids(putAfter(items, null, [newRest()]))).toBe('a,b,c,d,new');
+    expect(ids(putAt(items, 2, [wordsLine('with the coach', 120)]))).toBe('a,b,c,new,d');
+    expect(ids(putAt(items, 0, [restLine(60)]))).toBe('new,a,b,c,d');
+    expect(putAt(items, 0, [restLine(60)])[0]?.phase).toBe('warm');
+    expect(ids(putAt([], 0, [restLine(60)]))).toBe('new');
   });
   it('once more stands right below, without the name and the past of the first', () => {
     const [, copy] = doubled([item('a', { from: { by: 'dose', drill: 'x' }, circuit })], 'a');

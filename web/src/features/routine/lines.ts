@@ -1,50 +1,19 @@
 import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem, Section } from '@yonder/core/domain';
-import { OWN_WORDS, PAUSE } from '@yonder/core/reference';
 
 type Item = Draft['items'][number];
 
-const PLAIN = {
-  side: 'both',
-  phase: null,
-  sets: 1,
-  measure: 'seconds',
-  holdSeconds: null,
-  restSeconds: 0,
-  tempo: null,
-  setup: {},
-} as const;
-
-/** A rest of a minute. */
-export const newRest = (): RoutineItem => ({ ...PLAIN, drill: PAUSE, amount: 60 });
-
-/** A part that is said in own words; its time can be taken away again. */
-export const newWords = (): RoutineItem => ({
-  ...PLAIN,
-  drill: OWN_WORDS,
-  amount: 120,
-  words: 'What is done',
-});
-
 /**
- * Items with new ones after one of them (at the end when it is not there), in its part; a circuit stays whole: what comes in
- * after one of its items stands below it.
+ * Items with new ones at a place, in the part of what stands before it; a circuit stays whole: what would come in among its
+ * items stands below it.
  */
-export function putAfter(
-  items: readonly Item[],
-  after: string | null,
-  put: readonly RoutineItem[],
-): RoutineItem[] {
-  const found = items.findIndex(({ id }) => id === after);
-  let at = found < 0 ? items.length : found + 1;
+export function putAt(items: readonly Item[], place: number, put: readonly RoutineItem[]): RoutineItem[] {
+  let at = place;
   const circuit = items[at - 1]?.circuit?.id;
   while (circuit !== undefined && items[at]?.circuit?.id === circuit) at += 1;
-  const phase = items[at - 1]?.phase ?? null;
-  return [...items].toSpliced(
-    at,
-    0,
-    ...(put.map((item) => ({ ...item, phase: item.phase ?? phase })) as Item[]),
-  );
+  const phase = (items[at - 1] ?? items[at])?.phase ?? null;
+  const lines = put.map((item) => ({ ...item, phase: item.phase ?? phase }));
+  return [...items.slice(0, at), ...lines, ...items.slice(at)];
 }
 
 /** Items with one of them once more, right below it and in its circuit. */
