@@ -136,6 +136,7 @@ export {
   importedDrillsSchema,
   ownDrillInputSchema,
   ownDrillRowSchema,
+  templateFieldsSchema,
   templateInputSchema,
   applyTemplateSchema,
   appliedTemplateSchema,

@@ -55,7 +55,7 @@ const variablesSchema = z.strictObject({
 });
 
 /** A routine that a practice starts others from: a protocol with author, purpose, and for whom it is not. */
-const templateFields = z.strictObject({
+export const templateFieldsSchema = z.strictObject({
   name: z.string().trim().min(2, 'a name is needed').max(120),
   sport: z.string().trim().max(80).default(''),
   role: z.string().trim().max(80).default(''),
@@ -69,17 +69,17 @@ const templateFields = z.strictObject({
   request: requestSchema,
   items: z.array(itemSchema).min(1, 'a protocol needs a line').max(MOST_ITEMS),
 });
-export type TemplateFields = z.infer<typeof templateFields>;
-export const templateInputSchema = templateFields.extend({ id: newIdSchema });
-export const changedTemplateSchema = templateFields.extend({ version: versionSchema });
-export const templateRowSchema = templateFields
+export type TemplateFields = z.infer<typeof templateFieldsSchema>;
+export const templateInputSchema = templateFieldsSchema.extend({ id: newIdSchema });
+export const changedTemplateSchema = templateFieldsSchema.extend({ version: versionSchema });
+export const templateRowSchema = templateFieldsSchema
   .extend({ id: idSchema, version: versionSchema, savedBy: z.string(), savedOn: isoDaySchema })
   .meta({ id: 'Template' });
 export type TemplateRow = z.infer<typeof templateRowSchema>;
 
 /** A version that a protocol had. */
 export const templateVersionSchema = z
-  .object({ number: z.int(), savedBy: z.string(), savedOn: isoDaySchema, content: templateFields })
+  .object({ number: z.int(), savedBy: z.string(), savedOn: isoDaySchema, content: templateFieldsSchema })
   .meta({ id: 'TemplateVersion' });
 export type TemplateVersion = z.infer<typeof templateVersionSchema>;
 
@@ -87,7 +87,7 @@ export type TemplateVersion = z.infer<typeof templateVersionSchema>;
 export const applyTemplateSchema = z.strictObject({
   athleteId: idSchema,
   occasion: occasionSchema,
-  how: z.enum(['fitted', 'word-by-word']),
+  how: z.enum(['fitted', 'word-by-word']).optional().describe('left out, as the protocol says of its levels'),
 });
 export type ApplyTemplate = z.infer<typeof applyTemplateSchema>;
 export const appliedTemplateSchema = z

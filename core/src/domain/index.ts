@@ -11,7 +11,7 @@ export {
   WEEKDAYS,
 } from './vocabulary.ts';
 export type { IsoDay, ItemSide, Measure, Mode, Occasion, Region, Side, Weekday } from './vocabulary.ts';
-export { atOccasion, inForceOf, occasionOf } from './occasions.ts';
+export { atOccasion, inForceOf, occasionOf, usualMinutes, usualRequest } from './occasions.ts';
 export { dayNumber, isoDay, daysBetween, addDays, ageInYears, monthsBefore } from './days.ts';
 export { dayText, readDay } from './dayText.ts';
 export type { DayOrder } from './dayText.ts';

@@ -17,6 +17,7 @@ export {
   DRILL_FILE_FORMAT,
   ownDrillOf,
   ownDrillsFaults,
+  readDocument,
   readDrillFile,
   writeDrillFile,
 } from './ownDrills.ts';

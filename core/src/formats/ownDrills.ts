@@ -154,18 +154,28 @@ export function writeDrillFile(drills: readonly OwnDrill[]): string {
   return `${JSON.stringify({ format: DRILL_FILE_FORMAT, drills }, null, 2)}\n`;
 }
 
-/** The untyped entries of a drill file, or the fault that keeps it from being one. */
-export function readDrillFile(text: string): { drills: unknown[] } | { fault: CaseFault } {
+/** The document of a file in one of our formats, or the fault that keeps it from being one. */
+export function readDocument(
+  text: string,
+  format: string,
+): { document: Record<string, unknown> } | { fault: CaseFault } {
   let document: unknown;
   try {
     document = JSON.parse(text);
   } catch (error) {
     const detail = error instanceof SyntaxError ? error.message : 'unreadable';
-    return { fault: { path: '$', message: `not JSON (${detail}); give one drill file` } };
+    return { fault: { path: '$', message: `not JSON (${detail}); give one file as it was saved` } };
   }
-  const { format, drills } = (document ?? {}) as { format?: unknown; drills?: unknown };
-  if (format !== DRILL_FILE_FORMAT)
-    return { fault: { path: '$.format', message: `must be "${DRILL_FILE_FORMAT}"` } };
+  const entries = (document ?? {}) as Record<string, unknown>;
+  if (entries['format'] !== format) return { fault: { path: '$.format', message: `must be "${format}"` } };
+  return { document: entries };
+}
+
+/** The untyped entries of a drill file, or the fault that keeps it from being one. */
+export function readDrillFile(text: string): { drills: unknown[] } | { fault: CaseFault } {
+  const found = readDocument(text, DRILL_FILE_FORMAT);
+  if ('fault' in found) return found;
+  const { drills } = found.document;
   if (!Array.isArray(drills) || drills.length === 0)
     return { fault: { path: '$.drills', message: 'must be a list with at least one drill' } };
   return { drills };

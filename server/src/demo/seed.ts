@@ -2,7 +2,7 @@ import { assessCase } from '@yonder/core/assess';
 import { buildRoutine, createHighsSolver } from '@yonder/core/builder';
 import type { MipSolver } from '@yonder/core/builder';
 import type { RoutineRow } from '@yonder/core/contracts';
-import { addDays, daysBetween, OCCASION_MODE, REGIONS } from '@yonder/core/domain';
+import { addDays, daysBetween, OCCASION_MODE, REGIONS, usualRequest } from '@yonder/core/domain';
 import type { Mode, Occasion, Region, ScreeningResult } from '@yonder/core/domain';
 import { routineTimeline } from '@yonder/core/dose';
 import { seededRandom } from '@yonder/core/random';
@@ -180,13 +180,14 @@ async function issueFirst(
   athleteId: string,
   mode: Mode,
   from: string,
-  asked: { occasion?: Occasion; minutes?: number; structure?: string } = {},
+  asked: { occasion?: Occasion; minutes?: number } = {},
 ): Promise<RoutineRow> {
   const { deps } = seeding;
   const { occasion, ...own } = asked;
   return on(seeding, from, async (unit) => {
-    const { case: input } = await loadRecord(unit, athleteId, from);
-    const request = { ...input.request, mode, ...own };
+    const { case: input, athlete } = await loadRecord(unit, athleteId, from);
+    const usual = occasion ? usualRequest(input.request, occasion, athlete) : { ...input.request, mode };
+    const request = { ...usual, ...own };
     const { routine } = buildRoutine(assessCase(deps.reference, input), request, seeding.solver);
     if (!routine) throw new Error('demo: no routine could be built');
     const bare = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) =>
@@ -420,7 +421,7 @@ async function addOccasions(seeding: Seeding, person: DemoPerson, id: string): P
   for (const { occasion, daysAgo, minutes, days, runs } of person.occasions ?? []) {
     const from = addDays(seeding.today, -daysAgo);
     const own = { ...seeding, random: seededRandom(SEED + daysAgo + minutes) };
-    const asked = { occasion, minutes, ...(occasion === 'called-in' ? { structure: 'rapid-ready' } : {}) };
+    const asked = { occasion, minutes };
     const routine = await issueFirst(own, id, OCCASION_MODE[occasion], from, asked);
     const mode = routine.mode === 'build' ? ('build' as const) : ('prepare' as const);
     await train(own, { daysAgo, runs, pain: 0, mode }, routine, from, addDays(seeding.today, -1));

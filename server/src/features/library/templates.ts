@@ -6,10 +6,10 @@ import type {
   TemplateVersion,
 } from '@yonder/core/contracts';
 import { prepareBuild, refitChanges } from '@yonder/core/builder';
-import { OCCASION_MODE } from '@yonder/core/domain';
+import { usualRequest } from '@yonder/core/domain';
 import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
 import { itemsFaults } from '@yonder/core/formats';
-import { isLine } from '@yonder/core/reference';
+import { protocolRequest, withWords } from '@yonder/core/protocols';
 import type { Reference } from '@yonder/core/reference';
 import { wordByWord } from '@yonder/core/takeover';
 import { nameOf, reasonText, ruleText } from '@yonder/core/words';
@@ -112,27 +112,6 @@ export async function removeTemplate({ rows }: Unit, id: string, version: number
   await rows.templates.remove({ id }, version, templateRow);
 }
 
-/** What is asked for when a protocol is used for an athlete: what varies follows them. */
-function requestFor(
-  template: TemplateRow,
-  { athlete, case: input }: LoadedRecord,
-  { occasion }: ApplyTemplate,
-): BuildRequest {
-  const { request, variables, items, structure } = template;
-  const mode = template.occasion === occasion ? request.mode : OCCASION_MODE[occasion];
-  const usual = { prepare: athlete.minutes, build: athlete.minutesBuild, restore: athlete.minutesRestore };
-  const place = variables.place === 'athlete' ? input.request : request;
-  return {
-    ...input.request,
-    mode,
-    structure: mode === request.mode ? structure : null,
-    minutes: variables.minutes === 'athlete' ? (usual[mode] ?? request.minutes) : request.minutes,
-    kit: place.kit,
-    space: place.space,
-    prefer: items.filter(({ drill }) => !isLine(drill)).map(({ drill }) => drill),
-  };
-}
-
 type Made = { items: readonly RoutineItem[]; structure: string; changed: string[] };
 
 async function fitted(
@@ -147,12 +126,11 @@ async function fitted(
   const { routine } = report;
   if (!routine) return null;
   const built = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item);
-  const drills = template.items.filter(({ drill }) => !isLine(drill));
-  const changes = refitChanges(prepared, drills, report).filter(({ what }) => what !== 'kept');
+  const written = request.prefer.map((drill) => ({ drill }));
+  const changes = refitChanges(prepared, written, report).filter(({ what }) => what !== 'kept');
   return {
     structure: routine.structure,
-    // What is said in own words stays, below what was fitted.
-    items: [...built, ...template.items.filter(({ drill }) => drill === 'own-words')],
+    items: withWords(built, template.items),
     changed: changes.map(({ drill, instead, why }) =>
       [
         nameOf(reference, drill),
@@ -173,13 +151,15 @@ export async function applyTemplate(
   id: string,
   input: ApplyTemplate,
 ): Promise<AppliedTemplate> {
-  const { athleteId, occasion, how } = input;
+  const { athleteId, occasion } = input;
   const template = await readTemplate(unit, id);
+  const how = input.how ?? (template.variables.level === 'athlete' ? 'fitted' : 'word-by-word');
   const record = await loadRecord(unit, athleteId, unit.today);
   unit.concerns(athleteId);
   const assessment = await assessRecord(deps, unit, record);
   const { reference } = assessment;
-  const request = requestFor(template, record, input);
+  const own = usualRequest(record.case.request, occasion, record.athlete);
+  const request = protocolRequest(template, own, occasion);
   const prepared = prepareBuild(assessment, request);
   const word = (): Made => {
     const { items, held } = wordByWord(prepared, template.items);

@@ -3,7 +3,7 @@ import type { AppliedTemplate, TemplateRow } from '@yonder/core/contracts';
 import { OCCASIONS } from '@yonder/core/domain';
 import type { Occasion } from '@yonder/core/domain';
 import { OCCASION_LABEL } from '@yonder/core/words';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { errorText } from '../../app/api.ts';
 import type { ApiError } from '../../app/api.ts';
 import { useAthletesQuery } from '../athletes/athleteEndpoints.ts';
@@ -17,10 +17,13 @@ export function ApplyToMany({ template }: { template: TemplateRow }) {
   const [apply] = useApplyTemplateMutation();
   const [chosen, setChosen] = useState<string[]>([]);
   const [occasion, setOccasion] = useState<Occasion>(template.occasion ?? 'before-training');
-  const [how, setHow] = useState<'fitted' | 'word-by-word'>('fitted');
+  const [how, setHow] = useState<'fitted' | 'word-by-word'>(
+    template.variables.level === 'athlete' ? 'fitted' : 'word-by-word',
+  );
   const [outcomes, setOutcomes] = useState<readonly Outcome[]>([]);
   const [running, setRunning] = useState(false);
   const stopped = useRef(false);
+  useEffect(() => () => void (stopped.current = true), []); // nothing goes on once the list is closed
   const athletes = data?.items ?? [];
   const start = async () => {
     stopped.current = false;

@@ -1,6 +1,6 @@
 import { Button, Chip, Group, Loader, Popover, SegmentedControl, Select, Text } from '@mantine/core';
 import type { BuildRequest, Mode } from '@yonder/core/domain';
-import { MODES } from '@yonder/core/domain';
+import { MODES, usualMinutes } from '@yonder/core/domain';
 import { kitWords } from '@yonder/core/formats';
 import { MODE_LABEL, number } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
@@ -95,8 +95,6 @@ export function BuilderBar({ asked, onChange, state, onBuild, onCancel, again }:
   const { request } = asked;
   const reference = useReference();
   const { athlete } = useWorkspace();
-  const minutesFor = (mode: Mode) =>
-    ({ prepare: athlete.minutes, build: athlete.minutesBuild, restore: athlete.minutesRestore })[mode];
   return (
     <Group className={`card ${classes.builder}`} gap={8}>
       <SegmentedControl
@@ -107,7 +105,7 @@ export function BuilderBar({ asked, onChange, state, onBuild, onCancel, again }:
           onChange({
             mode: mode as Mode,
             structure: null,
-            minutes: minutesFor(mode as Mode) ?? request.minutes,
+            minutes: usualMinutes(athlete, mode as Mode),
           })
         }
         data={MODES.map((mode) => ({ value: mode, label: MODE_LABEL[mode] }))}

@@ -3,8 +3,8 @@ import { useHotkeys } from '@mantine/hooks';
 import { routineSeconds } from '@yonder/core/dose';
 import { chooseStructure } from '@yonder/core/builder';
 import type { BuildReport } from '@yonder/core/builder';
-import type { AthleteRow, Draft, RoutineRow } from '@yonder/core/contracts';
-import { OCCASION_MODE, OCCASIONS, sameJson } from '@yonder/core/domain';
+import type { Draft, RoutineRow } from '@yonder/core/contracts';
+import { OCCASIONS, sameJson, usualRequest } from '@yonder/core/domain';
 import type { BuildRequest, Case, Occasion, RoutineItem } from '@yonder/core/domain';
 import {
   duration,
@@ -105,26 +105,6 @@ function Sharpen({ report }: { report: BuildReport | null }) {
   );
 }
 
-/** What is asked for at first for an occasion: its mode, and the minutes that the athlete has for that. */
-function usualRequest(
-  request: BuildRequest,
-  occasion: Occasion,
-  { minutes, minutesBuild, minutesRestore }: AthleteRow,
-): BuildRequest {
-  const mode = OCCASION_MODE[occasion];
-  const usual = { prepare: minutes, build: minutesBuild ?? minutes, restore: minutesRestore ?? minutes };
-  const called = occasion === 'called-in' || occasion === 'between-efforts';
-  return {
-    ...request,
-    mode,
-    minutes: called ? CALLED_MINUTES : usual[mode],
-    structure: called ? 'rapid-ready' : request.structure,
-  };
-}
-
-/** Minutes there are at short notice, until it is said otherwise. */
-const CALLED_MINUTES = 5;
-
 function useRequest(
   draft: Draft | null,
   input: Case,
@@ -142,11 +122,12 @@ function useRequest(
 /** A version as something to edit; for another occasion its lines begin anew. */
 function copyOf(routine: RoutineRow, input: Case, occasion: Occasion): NewDraft {
   const request = { ...input.request, mode: routine.mode, schools: routine.schools };
-  if (routine.occasion !== occasion) {
-    const items = routine.items.map(({ id: _id, from: _from, ...item }) => item);
-    return { request, structure: routine.structure, sections: routine.sections, items };
-  }
-  return { request, structure: routine.structure, sections: routine.sections, items: routine.items };
+  const { structure, sections } = routine;
+  const items =
+    routine.occasion === occasion
+      ? routine.items
+      : routine.items.map(({ id: _id, from: _from, ...item }) => item);
+  return { request, structure, sections, items };
 }
 
 /** How well the routine as it stands is proven; nothing once it differs from what was built. */

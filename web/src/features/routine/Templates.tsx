@@ -3,6 +3,7 @@ import { Refusal } from '../../components/Refusal.tsx';
 import { Dialog } from '../../components/Dialog.tsx';
 import { notifications } from '@mantine/notifications';
 import type { Draft, TemplateFields, TemplateRow } from '@yonder/core/contracts';
+import { readProtocolFile, writeProtocolFile } from '@yonder/core/protocols';
 import { MODE_LABEL, OCCASION_LABEL } from '@yonder/core/words';
 import { useState } from 'react';
 import { errorText } from '../../app/api.ts';
@@ -29,15 +30,6 @@ const VARIES_DATA = [
   { value: 'as-written', label: 'as written' },
   { value: 'athlete', label: 'as for the athlete' },
 ];
-/** Name and form of a protocol in a file. */
-const FORMAT = 'yonder-ridge-protocol/1';
-
-/** A protocol without what the practice's own record adds. */
-function fieldsOf(row: TemplateRow): TemplateFields {
-  const { id: _i, version: _v, savedBy: _b, savedOn: _o, ...fields } = row;
-  return fields;
-}
-
 /** Keeps the routine being edited as a protocol of the practice, new or as the next version of one of the same name. */
 export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => void }) {
   const { athlete, occasion } = useWorkspace();
@@ -128,6 +120,12 @@ export function SaveTemplate({ draft, onClose }: { draft: Draft; onClose: () => 
   );
 }
 
+/** How a protocol is used, the way that it asks for itself first. */
+const waysOf = ({ variables }: TemplateRow) =>
+  variables.level === 'athlete'
+    ? (['fitted', 'word-by-word'] as const)
+    : (['word-by-word', 'fitted'] as const);
+
 /** Every version that a protocol had. */
 function History({ id }: { id: string }) {
   const { data } = useTemplateVersionsQuery(id);
@@ -144,8 +142,7 @@ function History({ id }: { id: string }) {
 
 /** Saves a protocol as a file. */
 function download(template: TemplateRow): void {
-  const text = JSON.stringify({ format: FORMAT, protocol: fieldsOf(template) }, null, 2);
-  const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
+  const url = URL.createObjectURL(new Blob([writeProtocolFile(template)], { type: 'application/json' }));
   const name = `${template.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.json`;
   Object.assign(document.createElement('a'), { href: url, download: name }).click();
   URL.revokeObjectURL(url);
@@ -181,12 +178,16 @@ function TemplateLine({ template, onUse, onWords }: LineProps) {
       {template.purpose ? <Text size="sm">{template.purpose}</Text> : null}
       {template.notFor ? <Text size="sm">Not for: {template.notFor}</Text> : null}
       <Group gap={6} mt={4}>
-        <Button size="xs" variant="light" onClick={onUse}>
-          Fit to this athlete
-        </Button>
-        <Button size="xs" variant="light" onClick={onWords}>
-          Word by word
-        </Button>
+        {waysOf(template).map((how) => (
+          <Button
+            key={how}
+            size="xs"
+            variant={how === waysOf(template)[0] ? 'light' : 'subtle'}
+            onClick={how === 'fitted' ? onUse : onWords}
+          >
+            {how === 'fitted' ? 'Fit to this athlete' : 'Word by word'}
+          </Button>
+        ))}
         <Button size="xs" variant="subtle" onClick={() => setMore(more === 'many' ? null : 'many')}>
           Several athletes…
         </Button>
@@ -217,6 +218,9 @@ function TemplateLine({ template, onUse, onWords }: LineProps) {
   );
 }
 
+/** Largest file that is read as a protocol. */
+const MOST_BYTES = 1_000_000;
+
 /** Takes a protocol in from a file; says what is wrong with it where it is not one. */
 function FromFile() {
   const [save] = useSaveTemplateMutation();
@@ -225,21 +229,27 @@ function FromFile() {
   const take = async (file: File | null) => {
     if (!file) return;
     setProblem(null);
-    try {
-      const { format, protocol } = JSON.parse(await file.text()) as {
-        format?: string;
-        protocol?: TemplateFields;
-      };
-      if (format !== FORMAT || !protocol) {
-        setProblem('That file is no protocol: it has to say "format": "yonder-ridge-protocol/1".');
-        return;
-      }
-      const same = templates?.find(({ name }) => name === protocol.name);
-      const row = await save({ same, body: protocol }).unwrap();
-      notifications.show({ message: `Protocol “${row.name}” is kept, version ${row.version}.` });
-    } catch (error) {
-      setProblem(error instanceof SyntaxError ? 'That file is no JSON.' : errorText(error as ApiError));
+    if (file.size > MOST_BYTES) {
+      setProblem(`${file.name} is too large for a protocol.`);
+      return;
     }
+    const found = readProtocolFile(await file.text());
+    if ('faults' in found) {
+      const [first, ...more] = found.faults;
+      setProblem(
+        `${file.name}, ${first?.path ?? '$'}: ${first?.message ?? ''}${more.length > 0 ? `; and ${more.length} more` : ''}`,
+      );
+      return;
+    }
+    const { protocol } = found;
+    const same = templates?.find(({ name }) => name === protocol.name);
+    save({ same, body: protocol })
+      .unwrap()
+      .then(
+        ({ name, version }) =>
+          notifications.show({ message: `Protocol “${name}” is kept, version ${version}.` }),
+        (error: ApiError) => setProblem(errorText(error)),
+      );
   };
   return (
     <>

@@ -2,10 +2,12 @@ import { variantRequest } from '@yonder/core/builder';
 import type { Variant } from '@yonder/core/builder';
 import type { TemplateRow } from '@yonder/core/contracts';
 import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
-import { isLine, OWN_WORDS } from '@yonder/core/reference';
+import { protocolRequest, withWords } from '@yonder/core/protocols';
+import { isLine } from '@yonder/core/reference';
 import { infeasibleText } from '@yonder/core/words';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
 import { draftOf } from './draftOf.ts';
@@ -19,37 +21,24 @@ export const VARIANT_LABEL: Readonly<Record<Variant, string>> = {
   'no-lying': 'Nothing lying',
 };
 
-/** What is asked for by a protocol: its time and shape, with what varies as it is for the athlete. */
-function requestOf({ request, structure, variables }: TemplateRow, own: BuildRequest): BuildRequest {
-  const { minutes, maxDrills, mode, kit, space } = request;
-  const place = variables.place === 'as-written' ? { kit, space } : {};
-  const time = variables.minutes === 'as-written' ? { minutes } : {};
-  return { ...own, ...place, ...time, mode, maxDrills, structure, pins: [] };
-}
-
 /** Fits drills to the athlete by solving anew: for templates and for versions derived from a routine. */
 export function useRefit({ subject, request: own }: Asked) {
   const reference = useReference();
+  const { occasion } = useWorkspace();
   const edit = useEdit();
   const [note, setNote] = useState<RefitNote | null>(null);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const fit = (title: string, request: BuildRequest, all: readonly RoutineItem[]) => {
-    const from = all.filter(({ drill }) => !isLine(drill));
-    const words = all.filter(({ drill }) => drill === OWN_WORDS);
+  const fit = (title: string, request: BuildRequest, written: readonly RoutineItem[]) => {
     setBusy(true);
     setProblem(null);
-    const prefer = from.map((item) => item.drill);
+    const prefer = written.map(({ drill }) => drill).filter((drill) => !isLine(drill));
     compute
       .call('refit', subject, { request, from: prefer })
       .then(({ report, changes }) => {
         const draft = draftOf(report, { ...request, prefer });
         if (draft) {
-          // What is said in own words stays, below what was fitted.
-          edit.build({
-            ...draft,
-            items: [...draft.items, ...words.map(({ id: _id, from: _from, ...item }) => item)],
-          });
+          edit.build({ ...draft, items: withWords(draft.items, written) });
           setNote({ title, changes, held: [] });
           return;
         }
@@ -66,10 +55,10 @@ export function useRefit({ subject, request: own }: Asked) {
     close: () => setNote(null),
     /** Fitted: what varies follows the athlete, and each drill stands at the level that is open. */
     useTemplate: (template: TemplateRow) =>
-      fit(`“${template.name}”, fitted`, requestOf(template, own), template.items),
+      fit(`“${template.name}”, fitted`, protocolRequest(template, own, occasion), template.items),
     /** Word by word: as it is written, but for what safety keeps out. */
     useWords: (template: TemplateRow) => {
-      const request = requestOf(template, own);
+      const request = protocolRequest(template, own, occasion);
       setBusy(true);
       setProblem(null);
       compute

@@ -1,0 +1,28 @@
+import type { RoutineItem } from '../domain/index.ts';
+import { OWN_WORDS, PAUSE } from '../reference/index.ts';
+
+const PLAIN = {
+  side: 'both',
+  phase: null,
+  sets: 1,
+  measure: 'seconds',
+  holdSeconds: null,
+  restSeconds: 0,
+  tempo: null,
+  setup: {},
+} as const;
+
+/** A line that only rests. */
+export function restLine(seconds: number): RoutineItem {
+  return { ...PLAIN, drill: PAUSE, amount: seconds };
+}
+
+/** A line in own words; 0 seconds where it takes no time. */
+export function wordsLine(words: string, seconds: number): RoutineItem {
+  return { ...PLAIN, drill: OWN_WORDS, amount: seconds, words };
+}
+
+/** What is left of a line that safety keeps out: it is read that it is not for now, and nothing is done. */
+export function notNow(words: string): RoutineItem {
+  return wordsLine(`Not now: ${words}`, 0);
+}
