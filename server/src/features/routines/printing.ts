@@ -1,4 +1,5 @@
 import { withSchools } from '@yonder/core/assess';
+import type { Assessment } from '@yonder/core/assess';
 import type { Occasion } from '@yonder/core/domain';
 import { WEEKDAYS } from '@yonder/core/domain';
 import { isLine } from '@yonder/core/reference';
@@ -16,7 +17,7 @@ import ical, { ICalEventRepeatingFreq, ICalWeekday } from 'ical-generator';
 import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
 import { Sent } from '../../http/endpoint.ts';
-import { refuse } from '../../http/problem.ts';
+import { ApiProblem, refuse } from '../../http/problem.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
 import type { LoadedRecord } from '../athletes/record.ts';
@@ -32,17 +33,28 @@ function frequencyOf(rows: readonly RowOf<'occasions'>[], occasion: Occasion) {
   return { days: own?.days ?? [], timesPerDay: own?.timesPerDay ?? 1 };
 }
 
+/** What every sheet of an athlete rests on, read once. */
+interface Printed {
+  readonly record: LoadedRecord;
+  readonly assessed: Assessment;
+  readonly occasions: readonly RowOf<'occasions'>[];
+}
+
+async function printed(deps: Deps, unit: Unit, athleteId: string): Promise<Printed> {
+  const record = await loadRecord(unit, athleteId, unit.today);
+  const assessed = await assessRecord(deps, unit, record);
+  return { record, assessed, occasions: await unit.rows.occasions.all({ athleteId }) };
+}
+
 /** What is printed of a version, with today's precautions and the school's pain limit; refused where today forbids a drill. */
 async function handoutOf(
-  deps: Deps,
   unit: Unit,
-  record: LoadedRecord,
+  { record, assessed, occasions }: Printed,
   routine: Routine,
   at: (index: number) => string,
 ): Promise<HandoutInput> {
   const { schools } = routine.request;
   await passDoor(unit, record, routine.items, unit.today, { schools, at });
-  const assessed = await assessRecord(deps, unit, record);
   const { reference, safety, painLimits } = withSchools(assessed, schools);
   const { name: practice } = await unit.practice();
   const { items, sections, number, issuedOn, issuedBy, mode, occasion, totalSeconds, overrides, reasons } =
@@ -54,12 +66,11 @@ async function handoutOf(
       return [item.drill, own.map((h) => h.text)] as const;
     }),
   );
-  const frequency = frequencyOf(await unit.rows.occasions.all({ athleteId: routine.athleteId }), occasion);
   return {
     athlete: record.athlete.name,
     practice,
     occasion,
-    ...frequency,
+    ...frequencyOf(occasions, occasion),
     number,
     issuedOn,
     issuedBy,
@@ -101,9 +112,9 @@ export async function printRoutine(
   as: 'handout' | 'card',
 ): Promise<Sent> {
   const routine = await needRoutine(unit, routineId);
-  const record = await loadRecord(unit, routine.athleteId, unit.today);
-  const input = await handoutOf(deps, unit, record, routine, (index) => `$.items[${index}]`);
-  const { reference } = await unit.practice();
+  const own = await printed(deps, unit, routine.athleteId);
+  const input = await handoutOf(unit, own, routine, (index) => `$.items[${index}]`);
+  const { reference } = own.assessed;
   return as === 'card'
     ? sendPdf('card', () => createCard(reference, input))
     : sendPdf('routine', () => createHandout(reference, input));
@@ -111,18 +122,14 @@ export async function printRoutine(
 
 /** Every routine in force as one booklet; refused as a whole where today forbids a drill of one of them. */
 export async function printBooklet(deps: Deps, unit: Unit, athleteId: string): Promise<Sent> {
-  const record = await loadRecord(unit, athleteId, unit.today);
+  const own = await printed(deps, unit, athleteId);
   const inputs: HandoutInput[] = [];
-  for (const routine of record.routines)
-    inputs.push(
-      await handoutOf(deps, unit, record, routine, (index) => `$.${routine.occasion}.items[${index}]`),
-    );
+  for (const routine of own.record.routines)
+    inputs.push(await handoutOf(unit, own, routine, (index) => `$.${routine.occasion}.items[${index}]`));
   const [first, ...more] = inputs;
-  refuse(first ? [] : [{ path: '$', message: 'no routine is in force' }]);
-  const { reference } = await unit.practice();
-  return sendPdf('booklet', () =>
-    first ? createBooklet(reference, [first, ...more]) : Promise.reject(new RangeError()),
-  );
+  if (!first)
+    throw new ApiProblem('invalid-request', { errors: [{ path: '$', message: 'no routine is in force' }] });
+  return sendPdf('booklet', () => createBooklet(own.assessed.reference, [first, ...more]));
 }
 
 const ICAL_DAY = {
@@ -147,7 +154,7 @@ function firstDay(from: string, days: readonly (keyof typeof ICAL_DAY)[]): Date 
 }
 
 /** The week as an iCalendar: each occasion that has days, every week on them, with its lines. */
-export async function weekCalendar(deps: Deps, unit: Unit, athleteId: string): Promise<Sent> {
+export async function weekCalendar(unit: Unit, athleteId: string): Promise<Sent> {
   const record = await loadRecord(unit, athleteId, unit.today);
   const kept = await unit.rows.occasions.all({ athleteId });
   const { reference, name } = await unit.practice();
@@ -162,9 +169,9 @@ export async function weekCalendar(deps: Deps, unit: Unit, athleteId: string): P
     prodId: { company: name, product: 'Yonder Ridge' },
   });
   for (const routine of planned) {
-    const { items, schools } = { items: routine.items, schools: routine.request.schools };
+    const { items, request } = routine;
     await passDoor(unit, record, items, unit.today, {
-      schools,
+      schools: request.schools,
       at: (i) => `$.${routine.occasion}.items[${i}]`,
     });
     const { days, timesPerDay } = frequencyOf(kept, routine.occasion);

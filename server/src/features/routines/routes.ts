@@ -118,7 +118,7 @@ function versionEndpoints(deps: Deps): Endpoint[] {
       audits: 'routine.print',
       params: athlete,
       sends: 'text/calendar',
-      handler: ({ unit, params }) => weekCalendar(deps, unit, params.athleteId),
+      handler: ({ unit, params }) => weekCalendar(unit, params.athleteId),
     }),
     endpoint({
       id: 'decideProgress',

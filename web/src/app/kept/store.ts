@@ -19,6 +19,38 @@ const listeners = new Set<() => void>();
 const tabs = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('yonder-kept');
 let revision = 0;
 
+/**
+ * What the database has not confirmed yet. It is written at once, where the database takes a moment: a reload right after
+ * the last key finds it here, and nothing stays here.
+ */
+const UNCONFIRMED = 'yonder-ridge/typed/';
+
+function write(entry: Kept & { gone: boolean }): void {
+  if (!database) return;
+  const at = `${UNCONFIRMED}${entry.owner}/${entry.key}`;
+  const text = JSON.stringify(entry);
+  try {
+    localStorage.setItem(at, text);
+  } catch {
+    // full or switched off: the database alone keeps it
+  }
+  const { owner: whose, key, value } = entry;
+  const done = entry.gone
+    ? database.delete(TABLE, [whose, key])
+    : database.put(TABLE, { owner: whose, key, value });
+  done.then(
+    () => localStorage.getItem(at) === text && localStorage.removeItem(at),
+    () => undefined,
+  );
+}
+
+/** Writes that a reload came before: they are later than what the database says. */
+function unconfirmed(clinicianId: string): (Kept & { gone: boolean })[] {
+  return Object.keys(localStorage)
+    .filter((at) => at.startsWith(`${UNCONFIRMED}${clinicianId}/`))
+    .flatMap((at) => JSON.parse(localStorage.getItem(at) ?? '[]') as Kept & { gone: boolean });
+}
+
 function changed(): void {
   revision += 1;
   for (const listener of listeners) listener();
@@ -47,6 +79,11 @@ export async function openKept(clinicianId: string): Promise<void> {
     });
     for (const { key, value } of (await database.getAllFromIndex(TABLE, 'owner', clinicianId)) as Kept[])
       memory.set(key, value);
+    for (const entry of unconfirmed(clinicianId)) {
+      if (entry.gone) memory.delete(entry.key);
+      else memory.set(entry.key, entry.value);
+      write(entry);
+    }
   } catch {
     database = null;
   }
@@ -67,7 +104,7 @@ export function keptUnder<T>(prefix: string): { key: string; value: T }[] {
 export function keep(key: string, value: unknown): void {
   memory.set(key, value);
   tabs?.postMessage({ owner, key, value, gone: false });
-  void database?.put(TABLE, { owner, key, value }).catch(() => undefined);
+  write({ owner, key, value, gone: false });
   changed();
 }
 
@@ -75,7 +112,7 @@ export function keep(key: string, value: unknown): void {
 export function forget(key: string): void {
   if (!memory.delete(key)) return;
   tabs?.postMessage({ owner, key, value: null, gone: true });
-  void database?.delete(TABLE, [owner, key]).catch(() => undefined);
+  write({ owner, key, value: null, gone: true });
   changed();
 }
 

@@ -87,6 +87,7 @@ function Note({ check, draft, onRepair, onShow }: Omit<Props, 'checks' | 'notes'
           {draft && level !== 'stop' ? (
             <LeaveIt
               note={words}
+              keptAs={`${item ?? ''}/${reason.rule}`}
               onLeave={(why) =>
                 dispatch(leftChanged([...draft.left, { item, rule: reason.rule, why, by, on: today() }]))
               }

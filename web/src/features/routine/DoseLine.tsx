@@ -5,6 +5,7 @@ import { isLine } from '@yonder/core/reference';
 import type { Drill } from '@yonder/core/reference';
 import { useState } from 'react';
 import { UnitInput } from '../../components/UnitInput.tsx';
+import { WordsInput } from '../../components/WordsInput.tsx';
 import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 
@@ -196,17 +197,16 @@ function Open({ item, drill, onChange }: Change) {
 
 /** Grip, cadence, and a word beside the line. */
 function Said({ item, drill, onChange }: Change) {
-  const text = (value: string, most: number) => (value.trim() === '' ? undefined : value.slice(0, most));
   return (
     <>
       <label className={classes.setup}>
         <span>grip</span>
-        <TextInput
-          size="xs"
+        <WordsInput
+          label={`Grip of ${drill.name}`}
           w={92}
-          aria-label={`Grip of ${drill.name}`}
-          value={item.grip ?? ''}
-          onChange={(e) => onChange({ grip: text(e.currentTarget.value, 60) })}
+          most={60}
+          value={item.grip}
+          onSay={(grip) => onChange({ grip })}
         />
       </label>
       {hasCadence(drill) ? (
@@ -226,12 +226,12 @@ function Said({ item, drill, onChange }: Change) {
       ) : null}
       <label className={classes.setup} style={{ flex: '1 1 180px' }}>
         <span>note</span>
-        <TextInput
-          size="xs"
+        <WordsInput
+          label={`Note beside ${drill.name}`}
           style={{ flex: 1 }}
-          aria-label={`Note beside ${drill.name}`}
-          value={item.note ?? ''}
-          onChange={(e) => onChange({ note: text(e.currentTarget.value, 500) })}
+          most={500}
+          value={item.note}
+          onSay={(note) => onChange({ note })}
         />
       </label>
     </>

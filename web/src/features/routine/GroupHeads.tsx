@@ -1,8 +1,10 @@
-import { ActionIcon, TextInput } from '@mantine/core';
+import { ActionIcon } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import type { Circuit, Section } from '@yonder/core/domain';
 import { duration } from '@yonder/core/words';
 import { UnitInput } from '../../components/UnitInput.tsx';
+import { WordsInput } from '../../components/WordsInput.tsx';
+import type { ComponentProps } from 'react';
 import classes from './Compose.module.css';
 import { Stepper } from './Stepper.tsx';
 
@@ -25,15 +27,14 @@ export function SectionHead({ section, seconds, onChange, onRemove }: SectionPro
     <tr className={classes.section}>
       <td colSpan={7}>
         <div>
-          <TextInput
-            size="xs"
+          <WordsInput
+            label="Name of the section"
             variant="unstyled"
-            aria-label="Name of the section"
             className={classes.sectionName}
+            most={80}
+            needed
             value={name}
-            onChange={({ currentTarget: { value } }) =>
-              value.trim() !== '' && onChange({ name: value.slice(0, 80) })
-            }
+            onSay={(said) => onChange({ name: said ?? name })}
           />
           <UnitInput
             size="xs"
@@ -85,6 +86,15 @@ const FIRST_PACE = {
   every: { by: 'every', seconds: 60 },
 } as const;
 
+/** A figure of the group with its unit. */
+function Counted({ unit, ...figure }: ComponentProps<typeof Stepper> & { unit: string }) {
+  return (
+    <label>
+      <Stepper {...figure} /> {unit}
+    </label>
+  );
+}
+
 /** Head of a group that is done in rounds: how many, paced by what, growing or not, with what rest between. */
 export function CircuitHead({ circuit, seconds, onChange, onEnd }: CircuitProps) {
   const { rounds, pace, step = 0, restSeconds = 0 } = circuit;
@@ -93,17 +103,15 @@ export function CircuitHead({ circuit, seconds, onChange, onEnd }: CircuitProps)
       <td colSpan={7}>
         <div role="group" aria-label="In rounds">
           <b>In rounds</b>
-          <label>
-            <Stepper
-              label="Rounds"
-              value={rounds}
-              min={1}
-              max={20}
-              step={1}
-              onChange={(v) => onChange({ rounds: v })}
-            />{' '}
-            {rounds === 1 ? 'round' : 'rounds'}
-          </label>
+          <Counted
+            label="Rounds"
+            unit={rounds === 1 ? 'round' : 'rounds'}
+            value={rounds}
+            min={1}
+            max={20}
+            step={1}
+            onChange={(v) => onChange({ rounds: v })}
+          />
           <select
             aria-label="Pace of the rounds"
             value={pace?.by ?? 'free'}
@@ -119,67 +127,57 @@ export function CircuitHead({ circuit, seconds, onChange, onEnd }: CircuitProps)
           </select>
           {pace?.by === 'clock' ? (
             <>
-              <label>
-                <Stepper
-                  label="Seconds at a station"
-                  value={pace.work}
-                  min={5}
-                  max={300}
-                  step={5}
-                  onChange={(work) => onChange({ pace: { ...pace, work } })}
-                />{' '}
-                s on
-              </label>
-              <label>
-                <Stepper
-                  label="Seconds between stations"
-                  value={pace.rest}
-                  min={0}
-                  max={300}
-                  step={5}
-                  onChange={(rest) => onChange({ pace: { ...pace, rest } })}
-                />{' '}
-                s off
-              </label>
+              <Counted
+                label="Seconds at a station"
+                unit="s on"
+                value={pace.work}
+                min={5}
+                max={300}
+                step={5}
+                onChange={(work) => onChange({ pace: { ...pace, work } })}
+              />
+              <Counted
+                label="Seconds between stations"
+                unit="s off"
+                value={pace.rest}
+                min={0}
+                max={300}
+                step={5}
+                onChange={(rest) => onChange({ pace: { ...pace, rest } })}
+              />
             </>
           ) : null}
           {pace?.by === 'every' ? (
-            <label>
-              <Stepper
-                label="Seconds from start to start"
-                value={pace.seconds}
-                min={20}
-                max={300}
-                step={5}
-                onChange={(next) => onChange({ pace: { by: 'every', seconds: next } })}
-              />{' '}
-              s
-            </label>
+            <Counted
+              label="Seconds from start to start"
+              unit="s"
+              value={pace.seconds}
+              min={20}
+              max={300}
+              step={5}
+              onChange={(next) => onChange({ pace: { by: 'every', seconds: next } })}
+            />
           ) : null}
           {pace?.by === 'clock' ? null : (
-            <label>
-              <Stepper
-                label="More each round"
-                value={step}
-                min={-10}
-                max={10}
-                step={1}
-                onChange={(v) => onChange({ step: v === 0 ? undefined : v })}
-              />{' '}
-              more each round
-            </label>
+            <Counted
+              label="More each round"
+              unit="more each round"
+              value={step}
+              min={-10}
+              max={10}
+              step={1}
+              onChange={(v) => onChange({ step: v === 0 ? undefined : v })}
+            />
           )}
-          <label>
-            <Stepper
-              label="Rest between rounds"
-              value={restSeconds}
-              min={0}
-              max={600}
-              step={10}
-              onChange={(v) => onChange({ restSeconds: v === 0 ? undefined : v })}
-            />{' '}
-            s between rounds
-          </label>
+          <Counted
+            label="Rest between rounds"
+            unit="s between rounds"
+            value={restSeconds}
+            min={0}
+            max={600}
+            step={10}
+            onChange={(v) => onChange({ restSeconds: v === 0 ? undefined : v })}
+          />
           <span className={classes.taken}>{duration(seconds)}</span>
           <button type="button" className={classes.plain} onClick={onEnd}>
             take apart

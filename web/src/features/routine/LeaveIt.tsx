@@ -1,5 +1,6 @@
 import { Button, Chip, Group, Popover, TextInput } from '@mantine/core';
 import { useState } from 'react';
+import { useKeptState } from '../../app/kept/useKept.ts';
 
 /** What practitioners say most when they leave something as it is. */
 export const USUAL_REASONS = [
@@ -12,14 +13,16 @@ export const USUAL_REASONS = [
 interface Props {
   /** The note that is left as it is, in words. */
   note: string;
+  /** Where what is typed is kept until it is said. */
+  keptAs: string;
   /** It is left so, and why. */
   onLeave: (why: string) => void;
 }
 
 /** Leaves a note as it is; it is remembered with who said so and why. */
-export function LeaveIt({ note, onLeave }: Props) {
+export function LeaveIt({ note, keptAs, onLeave }: Props) {
   const [open, setOpen] = useState(false);
-  const [why, setWhy] = useState('');
+  const { value: why, set: setWhy, done } = useKeptState(`leave/${keptAs}`, `Why it is left so: ${note}`, '');
   const short = why.trim().length < 3;
   return (
     <Popover opened={open} onChange={setOpen} width={300} position="bottom-start" withArrow trapFocus>
@@ -40,6 +43,7 @@ export function LeaveIt({ note, onLeave }: Props) {
             if (short) return;
             setOpen(false);
             onLeave(why.trim());
+            done();
           }}
         >
           <TextInput

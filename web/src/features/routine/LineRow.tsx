@@ -1,9 +1,10 @@
-import { ActionIcon, Textarea, TextInput } from '@mantine/core';
+import { ActionIcon } from '@mantine/core';
 import { IconCopy, IconStretching, IconX } from '@tabler/icons-react';
 import type { RoutineItem } from '@yonder/core/domain';
 import { PAUSE } from '@yonder/core/reference';
 import { duration } from '@yonder/core/words';
 import { Link } from 'react-router';
+import { WordsInput } from '../../components/WordsInput.tsx';
 import classes from './Compose.module.css';
 import { Stepper } from './Stepper.tsx';
 
@@ -33,28 +34,15 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
           <span className={classes.lineNumber}>
             {index + 1}. {rest ? 'Rest' : ''}
           </span>
-          {rest ? (
-            <TextInput
-              size="xs"
-              aria-label={`What ${name} is for`}
-              placeholder="water, shoes on…"
-              maxLength={300}
-              value={item.words ?? ''}
-              onChange={({ currentTarget: { value } }) =>
-                onChange({ words: value.trim() === '' ? undefined : value })
-              }
-            />
-          ) : (
-            <Textarea
-              size="xs"
-              autosize
-              minRows={1}
-              maxLength={300}
-              aria-label={`Words of ${name}`}
-              value={item.words ?? ''}
-              onChange={({ currentTarget: { value } }) => value.trim() !== '' && onChange({ words: value })}
-            />
-          )}
+          <WordsInput
+            label={rest ? `What ${name} is for` : `Words of ${name}`}
+            placeholder={rest ? 'water, shoes on…' : ''}
+            most={300}
+            needed={!rest}
+            grows={!rest}
+            value={item.words}
+            onSay={(words) => onChange({ words })}
+          />
         </div>
       </td>
       <td className={classes.lineTime}>
@@ -70,16 +58,13 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
       </td>
       <td>
         {rest ? null : (
-          <TextInput
-            size="xs"
-            w={86}
-            aria-label={`Who leads ${name}`}
+          <WordsInput
+            label={`Who leads ${name}`}
             placeholder="led by"
-            maxLength={80}
-            value={item.ledBy ?? ''}
-            onChange={({ currentTarget: { value } }) =>
-              onChange({ ledBy: value.trim() === '' ? undefined : value })
-            }
+            w={86}
+            most={80}
+            value={item.ledBy}
+            onSay={(ledBy) => onChange({ ledBy })}
           />
         )}
       </td>

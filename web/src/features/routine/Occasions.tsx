@@ -20,24 +20,29 @@ function frequencyText({ days, timesPerDay }: Pick<OccasionRow, 'days' | 'timesP
   return timesPerDay > 1 ? `${named}, ${timesPerDay} × a day` : named;
 }
 
-/** What is there of an occasion: "version 2 in force", "draft of 2", "none". */
-function stateText({ routine, draft }: OccasionRow): string {
+/** What is there of an occasion: "version 2", "draft, version 2 in force", "out of force", "none". */
+function stateText({ routine, draft, endedOn }: OccasionRow): string {
   const issued = routine ? `version ${routine.number}` : '';
   if (draft) return issued ? `draft, ${issued} in force` : 'draft';
-  return issued || 'none';
+  return issued || (endedOn ? 'out of force' : 'none');
 }
+
+/** Is anything in force, being edited, or taken out of force for it? */
+const isThere = ({ routine, draft, endedOn }: OccasionRow) =>
+  routine !== null || draft !== null || endedOn !== null;
 
 /** Days of the week and times a day, and taking the routine out of force. */
 function Frequency({ row }: { row: OccasionRow }) {
   const { athlete } = useWorkspace();
   const [put, { isLoading, error }] = usePutOccasionMutation();
   const may = useMay();
-  const { occasion, days, timesPerDay, version, routine } = row;
+  const { occasion, days, timesPerDay, version, routine, endedOn } = row;
+  const out = endedOn !== null;
   const send = (change: { days?: Weekday[]; timesPerDay?: number; ended?: boolean }) =>
     void put({
       athleteId: athlete.id,
       occasion,
-      body: { days, timesPerDay, ended: false, version, ...change },
+      body: { days, timesPerDay, ended: out, version, ...change },
     });
   if (!may('clinician')) return <Text size="sm">{frequencyText(row)}</Text>;
   return (
@@ -76,16 +81,16 @@ function Frequency({ row }: { row: OccasionRow }) {
             onChange={(times) => times !== null && times >= 1 && send({ timesPerDay: Math.round(times) })}
           />
         </Group>
-        {routine ? (
+        {routine || out ? (
           <Button
             mt={10}
             size="xs"
             variant="default"
             fullWidth
             loading={isLoading}
-            onClick={() => send({ ended: true })}
+            onClick={() => send({ ended: !out })}
           >
-            Take version {routine.number} out of force
+            {out ? 'Put its routine in force again' : `Take version ${routine?.number} out of force`}
           </Button>
         ) : null}
         <Refusal error={error} mt={8} />
@@ -132,7 +137,7 @@ export function Occasions({ more }: Props) {
   const { athlete, occasion, chooseOccasion } = useWorkspace();
   const { data } = useOccasionsQuery(athlete.id);
   if (!data) return null;
-  const there = data.filter((row) => row.routine || row.draft || row.occasion === occasion);
+  const there = data.filter((row) => isThere(row) || row.occasion === occasion);
   const rest = OCCASIONS.filter((one) => !there.some((row) => row.occasion === one));
   const own = there.find((row) => row.occasion === occasion);
   return (
@@ -170,7 +175,7 @@ export function Occasions({ more }: Props) {
           </Menu>
         </Allowed>
       ) : null}
-      {own && (own.routine ?? own.draft) ? <Frequency row={own} /> : null}
+      {own && isThere(own) ? <Frequency row={own} /> : null}
       {there.some((row) => row.routine) ? <Together /> : null}
     </div>
   );

@@ -1,49 +1,35 @@
-import { Alert, Button, Group, Menu, SegmentedControl, Text } from '@mantine/core';
+import { Alert, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
-import { routineSeconds } from '@yonder/core/dose';
 import { chooseStructure } from '@yonder/core/builder';
 import type { BuildReport } from '@yonder/core/builder';
-import type { Draft, RoutineRow } from '@yonder/core/contracts';
-import { OCCASIONS, sameJson, usualRequest } from '@yonder/core/domain';
-import type { BuildRequest, Case, Occasion, RoutineItem } from '@yonder/core/domain';
-import {
-  duration,
-  infeasibleText,
-  nameOf,
-  number,
-  OCCASION_LABEL,
-  reasonText,
-  withSide,
-} from '@yonder/core/words';
-import type { Reference } from '@yonder/core/reference';
-import { Fragment, useCallback, useMemo, useState } from 'react';
+import type { Draft } from '@yonder/core/contracts';
+import { sameJson, usualRequest } from '@yonder/core/domain';
+import type { BuildRequest, Case, RoutineItem } from '@yonder/core/domain';
+import { duration, infeasibleText, nameOf, number, reasonText, withSide } from '@yonder/core/words';
+import { useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
-import { WhyPanel } from '../../components/WhyPanel.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { Answers } from './Answers.tsx';
 import { CheckIt, CompleteIt } from './Engine.tsx';
-import { clearedOf } from './lines.ts';
 import { TakeOver } from './TakeOver.tsx';
 import { BuilderBar } from './BuilderBar.tsx';
-import { Checks } from './Checks.tsx';
-import { Compare } from './Compare.tsx';
 import { Derive } from './Derive.tsx';
 import { draftOf } from './draftOf.ts';
-import type { NewDraft } from './draftOf.ts';
 import { redone, requestChanged, undone } from './draftSlice.ts';
 import { Footer } from './Footer.tsx';
+import { Issued, ToAnswer } from './Issued.tsx';
+import { copyOf, withTaken } from './starting.ts';
 import { Occasions } from './Occasions.tsx';
 import { ItemWhy } from './ItemWhy.tsx';
 import { DraftConflictNote } from './DraftConflictNote.tsx';
 import { NotAsked } from './NotAsked.tsx';
 import { Refit } from './Refit.tsx';
 import classes from './Routine.module.css';
-import { useRoutinesQuery } from './routineEndpoints.ts';
 import { useVersions } from './useVersions.ts';
-import { SaveTemplate, TemplatePicker } from './Templates.tsx';
+import { SaveTemplate } from './Templates.tsx';
 import { useBuilder } from './useBuilder.ts';
 import { useDraft } from './useDraft.ts';
 import { useEdit } from './useEdit.ts';
@@ -51,7 +37,6 @@ import { explanationOf, useExplained } from './useExplained.ts';
 import type { ExplainedItems } from './useExplained.ts';
 import { Sheet } from './Sheet.tsx';
 import { useRefit } from './useRefit.ts';
-import { IssuedVersion } from './Versions.tsx';
 import { WayUp } from './WayUp.tsx';
 import { WeekNote } from './WeekNote.tsx';
 import { WhatIf } from './WhatIf.tsx';
@@ -119,17 +104,6 @@ function useRequest(
   return [draft?.request ?? own, change];
 }
 
-/** A version as something to edit; for another occasion its lines begin anew. */
-function copyOf(routine: RoutineRow, input: Case, occasion: Occasion): NewDraft {
-  const request = { ...input.request, mode: routine.mode, schools: routine.schools };
-  const { structure, sections } = routine;
-  const items =
-    routine.occasion === occasion
-      ? routine.items
-      : routine.items.map(({ id: _id, from: _from, ...item }) => item);
-  return { request, structure, sections, items };
-}
-
 /** How well the routine as it stands is proven; nothing once it differs from what was built. */
 function proofOf(report: BuildReport | null, draft: Draft): string {
   const gap = report?.routine?.gap;
@@ -139,27 +113,6 @@ function proofOf(report: BuildReport | null, draft: Draft): string {
   return gap < 0.0005
     ? 'Proven: the best of what these rules allow.'
     : `Proven: within ${number(gap * 100, 1)} % of the best these rules allow.`;
-}
-
-/** A draft with a list taken over: below what is there, or in its place; a list brings its own time. */
-function withTaken(
-  reference: Reference,
-  draft: Draft | null,
-  taken: NewDraft & Pick<Draft, 'sections'>,
-  below: boolean,
-): NewDraft {
-  if (below && draft) {
-    const free = clearedOf(draft, taken);
-    return {
-      ...draft,
-      sections: [...draft.sections, ...free.sections],
-      items: [...draft.items, ...free.items],
-    };
-  }
-  const { request, structure } = taken;
-  const needed = Math.ceil(routineSeconds(reference, taken.items) / 60);
-  const minutes = Math.min(120, Math.max(request.minutes ?? 1, needed));
-  return { ...taken, request: { ...request, minutes }, structure: draft?.structure ?? structure };
 }
 
 interface SideProps {
@@ -208,119 +161,6 @@ function Side({ draft, asked, explained, report, selected, onSelect }: SideProps
       {panel === 'why-not' ? <WhyNot asked={asked} /> : null}
       {panel === 'what-if' ? <WhatIf asked={asked} /> : null}
     </aside>
-  );
-}
-
-interface IssuedProps {
-  /** What a build that came to nothing said. */
-  notes: string[];
-  /** Newest first; undefined while they load. */
-  routines: readonly RoutineRow[] | undefined;
-  /** Fits templates and derived versions. */
-  refit: ReturnType<typeof useRefit>;
-  /** What is asked for. */
-  request: BuildRequest;
-  /** A version is to be edited as the next one. */
-  onCopy: (routine: RoutineRow) => void;
-  /** An empty list is begun. */
-  onCompose: () => void;
-  /** A written list is taken over. */
-  onTakeOver: () => void;
-}
-
-/** Versions in force for other occasions, to begin this one from. */
-function FromOther({ onCopy }: Pick<IssuedProps, 'onCopy'>) {
-  const { athlete, occasion } = useWorkspace();
-  const { data } = useRoutinesQuery(athlete.id);
-  const others = OCCASIONS.flatMap((one) => {
-    const newest = one === occasion ? undefined : data?.find((routine) => routine.occasion === one);
-    return newest ? [newest] : [];
-  });
-  if (others.length === 0) return null;
-  return (
-    <Menu position="bottom-start">
-      <Menu.Target>
-        <Button variant="default" size="xs" h={34}>
-          From another occasion…
-        </Button>
-      </Menu.Target>
-      <Menu.Dropdown>
-        {others.map((routine) => (
-          <Menu.Item key={routine.id} onClick={() => onCopy(routine)}>
-            {OCCASION_LABEL[routine.occasion]}, version {routine.number}
-          </Menu.Item>
-        ))}
-      </Menu.Dropdown>
-    </Menu>
-  );
-}
-
-/** While nothing is edited: the issued versions, and the ways to start from something. */
-function Issued({ notes, routines, refit, request, onCopy, onCompose, onTakeOver }: IssuedProps) {
-  const newest = routines?.[0];
-  return (
-    <>
-      {notes.length > 0 ? (
-        <Checks draft={null} checks={[]} notes={notes} onRepair={() => undefined} onShow={() => undefined} />
-      ) : null}
-      <Allowed least="clinician">
-        <Group gap="xs">
-          <Button variant="default" size="xs" h={34} onClick={onCompose}>
-            Compose by hand
-          </Button>
-          <Button variant="default" size="xs" h={34} onClick={onTakeOver}>
-            Take over a list…
-          </Button>
-          <TemplatePicker onUse={refit.useTemplate} onWords={refit.useWords} />
-          <FromOther onCopy={onCopy} />
-          {newest ? (
-            <Derive
-              busy={refit.busy}
-              onDerive={(variant) => refit.derive(variant, { ...request, mode: newest.mode }, newest.items)}
-            />
-          ) : null}
-        </Group>
-      </Allowed>
-      {newest ? (
-        routines.map((routine) => (
-          <Fragment key={routine.id}>
-            <IssuedVersion routine={routine} inForce={routine === newest} onCopy={() => onCopy(routine)} />
-            {routine === newest ? <Compare routines={routines} /> : null}
-          </Fragment>
-        ))
-      ) : (
-        <Text className={`card ${classes.empty}`}>
-          No routine yet. Set the minutes and the kit, then let drills be chosen: for what is short, in the
-          minutes there are, and each says why it is in.
-        </Text>
-      )}
-    </>
-  );
-}
-
-/** Beside the versions: what a routine built now would answer. */
-function ToAnswer({ onBuild }: { onBuild: () => void }) {
-  const reference = useReference();
-  const { report } = useWorkspace();
-  return (
-    <WhyPanel
-      title="What the routine will answer"
-      reasons={report.findings
-        .filter((f) => f.severity > 0)
-        .slice(0, 6)
-        .map(
-          (f) => `${withSide(nameOf(reference, f.restriction), f.side)}: priority ${f.priority.toFixed(2)}`,
-        )}
-    >
-      {report.capacities.length === 0 ? (
-        <Text size="sm">Nothing screened: the routine will be general, from tasks and injuries.</Text>
-      ) : null}
-      <Allowed least="clinician">
-        <Button size="xs" fullWidth mt={8} onClick={onBuild}>
-          Choose drills for these
-        </Button>
-      </Allowed>
-    </WhyPanel>
   );
 }
 

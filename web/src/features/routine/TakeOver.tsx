@@ -217,7 +217,8 @@ function Writing({ text, problem, onText, onRead, onProblem, onClose }: WritingP
         autoFocus
         value={text}
         error={problem}
-        onChange={({ currentTarget: { value } }) => onText(value.slice(0, MOST_TEXT))}
+        maxLength={MOST_TEXT}
+        onChange={({ currentTarget: { value } }) => onText(value)}
         onPaste={(event) => {
           // Into an empty field a pasted list is read at once; into a begun one it is only put in.
           const pasted = event.clipboardData.getData('text/plain');
@@ -247,11 +248,15 @@ function Writing({ text, problem, onText, onRead, onProblem, onClose }: WritingP
   );
 }
 
-/** The paper being written on or read: its lines once they are, and what was chosen for them. */
-function useRead({ subject, request }: Asked, text: string, setText: (text: string) => void) {
+/** A list that is written on, and what was chosen for its lines. */
+const BLANK: { text: string; choices: Readonly<Record<number, Choice>> } = { text: '', choices: {} };
+
+/** The paper being written on or read, kept on this device until it is taken over: its lines once they are, and what was chosen for them. */
+function useRead({ subject, request }: Asked, athleteId: string) {
+  const { value: paper, set, done } = useKeptState(`list/${athleteId}`, 'A list to take over', BLANK);
+  const { text, choices } = paper;
   const [writing, setWriting] = useState(text.trim() === '');
   const [lines, setLines] = useState<readonly TakenLine[] | null>(null);
-  const [choices, setChoices] = useState<Readonly<Record<number, Choice>>>({});
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     if (writing) return undefined;
@@ -269,13 +274,24 @@ function useRead({ subject, request }: Asked, text: string, setText: (text: stri
     };
   }, [writing, text, subject, request]);
   const read = (next: string) => {
-    setText(next.slice(0, MOST_TEXT));
+    set({ text: next.slice(0, MOST_TEXT), choices: {} });
     setProblem(next.length > MOST_TEXT ? `Only the first ${MOST_TEXT} characters were taken.` : null);
-    setChoices({});
     setLines(null);
     setWriting(false);
   };
-  return { writing, setWriting, lines, choices, setChoices, problem, setProblem, read };
+  return {
+    text,
+    choices,
+    writing,
+    lines,
+    problem,
+    setProblem,
+    read,
+    write: (next: string) => set({ text: next, choices: {} }),
+    choose: (line: number, choice: Choice) => set({ text, choices: { ...choices, [line]: choice } }),
+    edit: () => setWriting(true),
+    done,
+  };
 }
 
 interface Props {
@@ -293,20 +309,16 @@ interface Props {
 export function TakeOver({ asked, draft, onTake, onClose }: Props) {
   const reference = useReference();
   const { athlete, occasion } = useWorkspace();
-  const { value: text, set: setText, done } = useKeptState(`paper/${athlete.id}`, 'A list to take over', '');
-  const { writing, setWriting, lines, choices, setChoices, problem, setProblem, read } = useRead(
-    asked,
-    text,
-    setText,
-  );
-  if (writing)
+  const paper = useRead(asked, athlete.id);
+  const { lines, choices, problem } = paper;
+  if (paper.writing)
     return (
       <Writing
-        text={text}
+        text={paper.text}
         problem={problem}
-        onText={setText}
-        onRead={read}
-        onProblem={setProblem}
+        onText={paper.write}
+        onRead={paper.read}
+        onProblem={paper.setProblem}
         onClose={onClose}
       />
     );
@@ -314,7 +326,7 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
     return (
       <section className={`card ${classes.page}`} aria-label="Take over a list">
         {problem ? <Alert color="copper">{problem}</Alert> : <Loader aria-label="Reading the list" />}
-        <Button variant="default" onClick={() => setWriting(true)}>
+        <Button variant="default" onClick={paper.edit}>
           Edit the paper
         </Button>
       </section>
@@ -328,7 +340,7 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
   const tooMany = taken.items.length > MOST_ITEMS || taken.items.length === 0;
   const take = (below: boolean) => {
     onTake({ items: taken.items, sections: taken.sections }, below);
-    done();
+    paper.done();
   };
   return (
     <section className={`card ${classes.page}`} aria-label="Take over a list">
@@ -349,7 +361,7 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
             index={i}
             choice={all[i] ?? 'text'}
             seconds={time.items[taken.places[i] ?? -1] ?? null}
-            onChoose={(choice) => setChoices((now) => ({ ...now, [i]: choice }))}
+            onChoose={(choice) => paper.choose(i, choice)}
           />
         ))}
       </ol>
@@ -366,7 +378,7 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
           <Button variant="default" onClick={onClose}>
             Back
           </Button>
-          <Button variant="default" onClick={() => setWriting(true)}>
+          <Button variant="default" onClick={paper.edit}>
             Edit the paper
           </Button>
           {there > 0 ? (

@@ -2,7 +2,7 @@ import { ActionIcon, Button, Group, Text, TextInput } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import type { CheckIn as Said } from '@yonder/core/domain';
 import { nameOf, withSide } from '@yonder/core/words';
-import { useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useKeptState } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
@@ -41,20 +41,36 @@ interface FactsProps {
   onSay: (change: Partial<Omit<Said, 'date'>>) => Promise<unknown>;
 }
 
-const SLEPT = [
-  { value: 'badly', label: 'badly' },
-  { value: 'so-so', label: 'so-so' },
-  { value: 'well', label: 'well' },
-];
-const TENSION = [
-  { value: 'calm', label: 'calm' },
-  { value: 'tense', label: 'tense' },
-  { value: 'very-tense', label: 'very tense' },
-];
-const ROOM = [
-  { value: 'mat', label: 'a mat' },
-  { value: 'lane', label: 'room to run' },
-];
+/** Questions with a few answers, in the words of the check-in. */
+const ASKED = [
+  {
+    key: 'slept',
+    label: 'Slept',
+    data: [
+      { value: 'badly', label: 'badly' },
+      { value: 'so-so', label: 'so-so' },
+      { value: 'well', label: 'well' },
+    ],
+  },
+  {
+    key: 'tension',
+    label: 'Feels',
+    data: [
+      { value: 'calm', label: 'calm' },
+      { value: 'tense', label: 'tense' },
+      { value: 'very-tense', label: 'very tense' },
+    ],
+  },
+  {
+    key: 'space',
+    label: 'Room',
+    data: [
+      { value: 'mat', label: 'a mat' },
+      { value: 'lane', label: 'room to run' },
+    ],
+  },
+] as const;
+
 /** Seconds from throw to throw at short notice (editable convention, low confidence). */
 const SECONDS_PER_THROW = 15;
 
@@ -96,47 +112,36 @@ function Ask({
 /** How it was slept, how tense, how long and where there is today, warm since when, anything new. */
 function Facts({ said, busy, called, onSay }: FactsProps) {
   const send = (change: Partial<Omit<Said, 'date'>>) => void onSay(change).catch(() => undefined); // shown below
-  const [news, setNews] = useState(said.news);
+  const news = useTyped('Anything new?', said.news);
   const whole = (value: number | null, most: number) =>
     value === null ? null : Math.min(most, Math.max(0, Math.round(value)));
   return (
     <div className={classes.facts}>
-      <Ask
-        label="Slept"
-        data={SLEPT}
-        value={said.slept}
-        busy={busy}
-        onSay={(slept) => send({ slept: slept as Said['slept'] })}
-      />
-      <Ask
-        label="Feels"
-        data={TENSION}
-        value={said.tension}
-        busy={busy}
-        onSay={(tension) => send({ tension: tension as Said['tension'] })}
-      />
-      <Ask
-        label="Room"
-        data={ROOM}
-        value={said.space}
-        busy={busy}
-        onSay={(space) => send({ space: space as Said['space'] })}
-      />
+      {ASKED.map(({ key, label, data }) => (
+        <Ask
+          key={key}
+          label={label}
+          data={data}
+          value={said[key]}
+          busy={busy}
+          onSay={(value) => send({ [key]: value })}
+        />
+      ))}
       <Group gap={10} align="flex-end">
         <Typed
           label={called ? 'Ready in' : 'Time today'}
           unit="min"
           value={said.minutes}
-          onSay={(value) => send({ minutes: value === null ? null : Math.max(1, whole(value, 120) ?? 1) })}
+          onSay={(value) => onSay({ minutes: value === null ? null : Math.max(1, whole(value, 120) ?? 1) })}
         />
         {called ? (
           <Typed
+            key={said.minutes}
             label="or in"
             unit="throws"
             value={null}
-            onSay={(value) =>
-              value !== null &&
-              send({ minutes: Math.min(120, Math.max(1, Math.round((value * SECONDS_PER_THROW) / 60))) })
+            onSay={(throws) =>
+              onSay({ minutes: Math.max(1, whole(((throws ?? 0) * SECONDS_PER_THROW) / 60, 120) ?? 1) })
             }
           />
         ) : null}
@@ -144,42 +149,56 @@ function Facts({ said, busy, called, onSay }: FactsProps) {
           label="Last warm"
           unit="min ago"
           value={said.warmMinutesAgo}
-          onSay={(value) => send({ warmMinutesAgo: whole(value, 600) })}
+          onSay={(value) => onSay({ warmMinutesAgo: whole(value, 600) })}
         />
         <TextInput
           size="xs"
           label="Anything new?"
           maxLength={500}
           style={{ flex: '1 1 180px' }}
-          value={news}
-          onChange={({ currentTarget }) => setNews(currentTarget.value)}
-          onBlur={() => news.trim() !== said.news && send({ news: news.trim() })}
+          value={news.value}
+          onChange={({ currentTarget }) => news.set(currentTarget.value)}
+          onBlur={() => {
+            const words = news.value.trim();
+            if (words !== said.news)
+              onSay({ news: words }).then(news.done, () => undefined); // shown below
+            else news.done();
+          }}
         />
       </Group>
     </div>
   );
 }
 
-/** A figure that is said when the field is left or Enter is pressed. */
-function Typed({
-  label,
-  unit,
-  value,
-  onSay,
-}: {
+/** What is typed and not said yet, kept on this device; what was said elsewhere meanwhile takes its place. */
+function useTyped<T>(label: string, said: T) {
+  const { athlete, on } = useWorkspace();
+  const { value, set, done, discard } = useKeptState(`check-in/${athlete.id}/${on}/${label}`, label, said);
+  const was = useRef(said);
+  useEffect(() => {
+    if (was.current === said) return;
+    was.current = said;
+    discard();
+  }, [said, discard]);
+  return { value, set, done };
+}
+
+interface TypedProps {
+  /** What is asked. */
   label: string;
+  /** In what it is counted. */
   unit: string;
+  /** What was said; null = nothing. */
   value: number | null;
-  onSay: (value: number | null) => void;
-}) {
-  const [typed, setTyped] = useState<number | null>(value);
-  const [before, setBefore] = useState(value);
-  if (before !== value) {
-    setBefore(value);
-    setTyped(value);
-  }
+  /** It is said. */
+  onSay: (value: number | null) => Promise<unknown>;
+}
+
+/** A figure that is said when the field is left or Enter is pressed. */
+function Typed({ label, unit, value, onSay }: TypedProps) {
+  const typed = useTyped(label, value);
   const commit = () => {
-    if (typed !== value) onSay(typed);
+    if (typed.value !== value) onSay(typed.value).then(typed.done, () => undefined); // why not is shown below
   };
   return (
     <UnitInput
@@ -189,8 +208,8 @@ function Typed({
       unit={unit}
       min={0}
       max={600}
-      value={typed}
-      onChange={setTyped}
+      value={typed.value}
+      onChange={typed.set}
       onBlur={commit}
       onKeyUp={(event) => event.key === 'Enter' && commit()}
     />
