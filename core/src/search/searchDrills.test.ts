@@ -2,6 +2,7 @@ import { kitText } from '../reference/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { describe, expect, it } from 'vitest';
 import { searchDrills } from './index.ts';
+import { asNamed, stem } from './said.ts';
 
 const found = (text: string) => [...(searchDrills(bundledReference, text) ?? [])].sort((a, b) => b[1] - a[1]);
 const namesOf = (text: string) => found(text).map(([id]) => bundledReference.drills.get(id)?.name ?? '');
@@ -50,5 +51,32 @@ describe('searching the library', () => {
     expect(namesOf('hamstrng bridge').length).toBeGreaterThan(0);
     expect(namesOf('xylophone')).toEqual([]);
     expect(searchDrills(bundledReference, '  ')).toBeNull();
+  });
+  it.each([
+    ['cat cow', 'cat-camel'],
+    ['press ups', 'push-up'],
+    ['clamshell', 'side-lying-clam'],
+    ['Star-Jumps', 'jumping-jack'],
+  ])('knows what people say: "%s"', (said, drill) => {
+    expect(found(said)[0]?.[0]).toBe(drill);
+  });
+});
+
+describe('words as the library has them', () => {
+  it('what nobody knows otherwise stays as it is, and a wording inside a word is none', () => {
+    expect(asNamed(bundledReference, 'Xylophone, slowly')).toBe('xylophone, slowly');
+    expect(asNamed(bundledReference, 'concatcow')).toBe('concatcow');
+  });
+  it('every wording of the reference leads to words that some drill has', () => {
+    const { saidAs } = bundledReference.data.synonyms;
+    for (const { said, means } of saidAs) expect(found(means).length, `${said}: ${means}`).toBeGreaterThan(0);
+  });
+  it.each([
+    ['raises', 'raise'],
+    ['presses', 'press'],
+    ['press', 'press'],
+    ['abs', 'abs'],
+  ])('%s is %s', (word, own) => {
+    expect(stem(word)).toBe(own);
   });
 });

@@ -56,8 +56,19 @@ describe('a written line', () => {
       { words: '', head: { circuit: { rounds: 6, pace: { by: 'every', seconds: 60 } } } },
     ],
     ['3 rounds, +2 each round:', { words: '', head: { circuit: { rounds: 3, step: 2 } } }],
+    ['3 rounds, −1 per round:', { words: '', head: { circuit: { rounds: 3, step: -1 } } }],
+    ['coach: traverse 2:30', { words: 'coach: traverse', amount: 150, unit: 's', ledBy: 'coach' }],
+    [
+      'pull ups 3 x 6 tempo 3-1-1 rest 90s',
+      { words: 'pull ups', sets: 3, amount: 6, tempo: '3-1-1', restSeconds: 90 },
+    ],
+    ['neck nods 5 breaths hold', { words: 'neck nods', holdBreaths: 5 }],
   ])('%s', (raw, says) => {
     expect(written(raw)).toEqual(says);
+  });
+  it('a number of reps beside the rounds is no ladder', () => {
+    for (const raw of ['3 rounds, 12 reps each round:', '4 rounds of 10 each round:'])
+      expect(readLine(raw).head?.circuit?.step, raw).toBeUndefined();
   });
   it('each side by itself', () => {
     const { perSide, words } = readLine('heel raises off step, slow, L 3x8-10 / R 2x8-10');

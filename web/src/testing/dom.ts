@@ -22,6 +22,8 @@ Object.defineProperty(window, 'matchMedia', {
   }),
 });
 
+Object.defineProperty(document, 'fonts', { value: new EventTarget() });
+
 beforeEach(() => {
   for (const { key } of keptUnder('')) forget(key);
   store.dispatch(api.util.resetApiState());

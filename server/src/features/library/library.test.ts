@@ -246,4 +246,17 @@ describe('protocols of the practice', () => {
     const { id: theirs } = await addAthlete(south);
     await apply(north, kept.id, { athleteId: theirs }).expect(404);
   });
+  it('as the protocol says of its levels, where it is not said how', async () => {
+    const linesFor = async (level: string) => {
+      const variables = { minutes: 'as-written', place: 'athlete', level };
+      const { body: kept } = await north.create('/templates', protocol({ variables })).expect(201);
+      const { id } = await addAthlete(north);
+      await apply(north, kept.id, { athleteId: id, how: undefined }).expect(200);
+      const { draft } = (await north.get(`/athletes/${id}/drafts/before-training`).expect(200)).body;
+      return draft.items.map((line: { drill: string; amount: number }) => [line.drill, line.amount]);
+    };
+    const written = protocol().items.map(({ drill, amount }) => [drill, amount]);
+    expect(await linesFor('as-written')).toEqual(written);
+    expect(await linesFor('athlete')).not.toEqual(written);
+  });
 });

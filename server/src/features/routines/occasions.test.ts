@@ -97,6 +97,13 @@ describe('routines by occasion', () => {
     expect(await inForce(id)).toEqual([]);
     expect((await north.get(`/athletes/${id}/routines`)).body.items).toHaveLength(1);
     await north.put(`/athletes/${id}/occasions/travel`, { ...end, version: null }).expect(409);
+    const days = { ...end, days: ['sun'], version: body.version };
+    const changed = await north.put(`/athletes/${id}/occasions/travel`, days).expect(200);
+    expect(changed.body).toMatchObject({ days: ['sun'], endedOn: body.endedOn, endedBy: body.endedBy });
+    expect(await inForce(id)).toEqual([]);
+    const back = { ...days, ended: false, version: changed.body.version };
+    await north.put(`/athletes/${id}/occasions/travel`, back).expect(200);
+    expect(await inForce(id)).toEqual(['travel 1']);
     await issueFor(id, 'travel').expect(201);
     expect(await inForce(id)).toEqual(['travel 2']);
   });

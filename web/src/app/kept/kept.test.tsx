@@ -70,4 +70,30 @@ describe('the store of this device', () => {
     await act(() => openKept('rowan'));
     expect(keptAt('form/a')).toBeUndefined();
   });
+
+  it('has a key stroke at once, where a reload right after it finds it', async () => {
+    await act(() => openKept('rowan'));
+    const waiting = () => Object.keys(localStorage).filter((at) => at.includes('/rowan/'));
+    keep('form/b', 'typed just now');
+    expect(waiting()).toHaveLength(1);
+    await waitFor(() => expect(waiting()).toEqual([]));
+    forget('form/b');
+    await waitFor(() => expect(waiting()).toEqual([]));
+    // As a reload leaves it: the database is behind what was noted.
+    const note = (key: string, value: unknown, gone: boolean) =>
+      localStorage.setItem(
+        `yonder-ridge/typed/rowan/${key}`,
+        JSON.stringify({ owner: 'rowan', key, value, gone }),
+      );
+    await act(() => openKept('kim'));
+    note('form/c', 'the last key', false);
+    expect(keptAt('form/c')).toBeUndefined();
+    await act(() => openKept('rowan'));
+    expect(keptAt('form/c')).toBe('the last key');
+    await act(() => openKept('kim'));
+    note('form/c', null, true);
+    await act(() => openKept('rowan'));
+    expect(keptAt('form/c')).toBeUndefined();
+    await waitFor(() => expect(waiting()).toEqual([]));
+  });
 });

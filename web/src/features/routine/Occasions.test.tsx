@@ -19,7 +19,7 @@ const rowOf = (occasion: string, over: object = {}) => ({
 });
 const routine = { id: 'r', number: 2, issuedOn: '2027-02-01', mode: 'prepare', totalSeconds: 600, lines: 6 };
 
-async function show() {
+async function show(first: object = { routine, days: ['mon', 'thu'], timesPerDay: 2, version: 3 }) {
   const chooseOccasion = vi.fn();
   store.dispatch(
     signedIn({
@@ -32,7 +32,7 @@ async function show() {
     rowOf(
       occasion,
       occasion === 'before-training'
-        ? { routine, days: ['mon', 'thu'], timesPerDay: 2, version: 3 }
+        ? first
         : occasion === 'at-home'
           ? { draft: { lines: 4, version: 1 } }
           : {},
@@ -65,4 +65,16 @@ it('says how often it is meant, and keeps another day on the version that was re
   const put = sent.find(({ method }) => method === 'PUT');
   expect(put?.path).toBe('/athletes/ada/occasions/before-training');
   expect(put?.body).toEqual({ days: ['mon', 'thu', 'sat'], timesPerDay: 2, ended: false, version: 3 });
+});
+
+it('one out of force stays there, so that its days can change and it can be put back', async () => {
+  const { sent } = await show({ endedOn: '2027-02-20', endedBy: 'K. Tarn', days: ['mon'], version: 5 });
+  expect((await screen.findAllByRole('tab'))[0]?.textContent).toBe('Before trainingout of force');
+  fireEvent.click(screen.getByRole('button', { name: 'How often: Mon' }));
+  await act(async () => fireEvent.click(await screen.findByLabelText('Sat')));
+  await act(async () =>
+    fireEvent.click(screen.getByRole('button', { name: 'Put its routine in force again' })),
+  );
+  const put = sent.filter(({ method }) => method === 'PUT').map(({ body }) => body);
+  expect(put).toMatchObject([{ days: ['mon', 'sat'], ended: true }, { ended: false }]);
 });

@@ -1,5 +1,7 @@
-import { act, fireEvent, screen } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { TemplateRow } from '@yonder/core/contracts';
+import { writeProtocolFile } from '@yonder/core/protocols';
+import { requestSchema } from '@yonder/core/schemas';
 import { expect, it, vi } from 'vitest';
 import { showIn, workspaceOf } from '../../testing/workspace.tsx';
 import { ApplyToMany } from './ApplyToMany.tsx';
@@ -69,10 +71,28 @@ it('a file that is no protocol is refused where it was chosen, and nothing is se
     if (field) await act(async () => void fireEvent.change(field, { target: { files: [file] } }));
   };
   await choose('{"format": "something else"}');
-  expect(await screen.findByText(/That file is no protocol/)).toBeTruthy();
+  expect(await screen.findByText(/\$\.format: must be "yonder-ridge-protocol\/1"/)).toBeTruthy();
   await choose('not json');
-  expect(await screen.findByText('That file is no JSON.')).toBeTruthy();
+  expect(await screen.findByText(/\$: not JSON/)).toBeTruthy();
   expect(sent.filter(({ method }) => method !== 'GET')).toEqual([]);
+});
+
+it('a protocol of another practice is kept as ours, with whose it was', async () => {
+  const sent = await showIn(workspaceOf({}), <TemplatePicker onUse={vi.fn()} onWords={vi.fn()} />, answer);
+  fireEvent.click(screen.getByRole('button', { name: 'From a protocol' }));
+  await screen.findByText('Descent day');
+  const text = writeProtocolFile({ ...template, request: requestSchema.parse({}), name: 'Ice day' });
+  const field = document.querySelector<HTMLInputElement>('input[type="file"]');
+  await act(async () => {
+    if (field) fireEvent.change(field, { target: { files: [new File([text], 'protocol.json')] } });
+  });
+  await waitFor(() =>
+    expect(sent.find(({ method }) => method === 'POST')?.body).toMatchObject({
+      name: 'Ice day',
+      author: 'A. Wold',
+      items: [{ drill: 'cat-camel' }],
+    }),
+  );
 });
 
 it('kept under a name that is there, it becomes the next version of that one', async () => {
