@@ -158,7 +158,7 @@ describe('a list from the clipboard', () => {
     await visit(HER, 'routine?for=travel');
     await press('Take over a list…');
     await (await clinician.sees('The list', 'textbox')).type('side plank 2x20 s each');
-    await open.page.reload();
+    await open.page.reload({ waitUntil: 'networkidle0' });
     await press('Take over a list…');
     await clinician.reads('side plank 2x20 s each');
     await press('Edit the paper');
