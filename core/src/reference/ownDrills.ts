@@ -8,7 +8,7 @@ function drillOf(
   source: Drill | null,
   precautions: readonly Precaution[],
 ): Drill {
-  const { ladderName: _name, from: _from, looser, ...rest } = own;
+  const { ladderName: _name, looser, ...rest } = own;
   const traits = inheritedTraits(shipped, own, source, precautions);
   return {
     ...rest,

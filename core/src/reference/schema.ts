@@ -288,6 +288,7 @@ export const drillSchema = z.object({
     .optional()
     .describe('how nearly it rehearses a pattern, 0 to 1; else its ladder says so'),
   own: z.boolean().optional().describe('a drill of the practice’s own'),
+  from: id.optional().describe('own drills: the drill it was copied from'),
   looser: z
     .object({ reason: z.string(), by: z.string(), date: z.string(), than: id })
     .optional()

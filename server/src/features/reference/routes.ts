@@ -1,3 +1,4 @@
+import { bundledFigures, figureOf } from '@yonder/core/figure/bundled';
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { z } from 'zod';
@@ -6,10 +7,15 @@ import { endpoint, Sent } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
 import { notFound } from '../../http/problem.ts';
 
+const FOREVER = { 'Cache-Control': 'private, max-age=31536000, immutable' };
+/** The chunk of figures that show tests rather than drills. */
+const TESTS = 'tests';
+
 /** The reference data under a version of its own, so that a browser fetches it once and keeps it. */
 export function referenceEndpoints(deps: Deps): Endpoint[] {
   const json = Buffer.from(JSON.stringify(deps.reference.data));
   const version = createHash('sha256').update(json).digest('hex').slice(0, 16);
+  const figures = createHash('sha256').update(JSON.stringify(bundledFigures)).digest('hex').slice(0, 16);
   let zipped: Buffer | null = null; // packed once, for the first who asks
   return [
     endpoint({
@@ -20,8 +26,8 @@ export function referenceEndpoints(deps: Deps): Endpoint[] {
       summary: 'Version of the reference data in force',
       least: 'read-only',
       audits: null,
-      response: z.object({ version: z.string() }),
-      handler: async () => ({ version }),
+      response: z.object({ version: z.string(), figures: z.string().describe('version of the figures') }),
+      handler: async () => ({ version, figures }),
     }),
     endpoint({
       id: 'readReference',
@@ -36,13 +42,34 @@ export function referenceEndpoints(deps: Deps): Endpoint[] {
       handler: async ({ params, request }) => {
         if (params.version !== version) throw notFound('Reference version');
         return new Sent((response) => {
-          response.set({ 'Cache-Control': 'private, max-age=31536000, immutable', Vary: 'Accept-Encoding' });
+          response.set({ ...FOREVER, Vary: 'Accept-Encoding' });
           response.type('application/json');
           if (request.acceptsEncodings('gzip')) {
             zipped ??= gzipSync(json, { level: 9 });
             response.set('Content-Encoding', 'gzip').send(zipped);
           } else response.send(json);
         });
+      },
+    }),
+    endpoint({
+      id: 'readFigures',
+      tag: 'reference',
+      method: 'get',
+      path: '/reference/figures/:version/:ladder',
+      summary: 'Figures of the drills of a ladder (of the tests: "tests"), by drill; never change, keep them',
+      least: 'read-only',
+      audits: null,
+      params: z.strictObject({ version: z.string().max(64), ladder: z.string().max(80) }),
+      sends: 'application/json',
+      handler: async ({ params }) => {
+        if (params.version !== figures) throw notFound('Figures version');
+        const ladder = deps.reference.data.ladders.find(({ id }) => id === params.ladder);
+        if (!ladder && params.ladder !== TESTS) throw notFound('Ladder');
+        const ids = ladder?.drills ?? deps.reference.data.tests.map(({ id }) => `test-${id}`);
+        const chunk = Object.fromEntries(
+          ids.flatMap((id) => [[id, figureOf(id)]]).filter(([, figure]) => figure !== null),
+        );
+        return new Sent((response) => void response.set(FOREVER).json(chunk));
       },
     }),
   ];

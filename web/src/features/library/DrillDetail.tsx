@@ -8,6 +8,7 @@ import { Allowed } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
+import { DrillPicture } from '../picture/DrillPicture.tsx';
 import { LadderView } from './LadderView.tsx';
 import classes from './Library.module.css';
 import { useSaveDrillMutation } from './libraryEndpoints.ts';
@@ -114,7 +115,10 @@ export function DrillDetail({ drill, row, onPick }: Props) {
           {drill.looser.reason} ({drill.looser.by}, {dayText(drill.looser.date)})
         </Alert>
       ) : null}
-      <Text mt={4}>{drill.athleteText}</Text>
+      <div className={classes.shown}>
+        <DrillPicture drill={drill} />
+        <Text size="lg">{drill.athleteText}</Text>
+      </div>
       <div className={classes.columns}>
         <div>
           <Facts drill={drill} />

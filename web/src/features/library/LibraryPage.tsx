@@ -11,12 +11,13 @@ import { Link, useSearchParams } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { useFiguresQuery } from '../figures/figureEndpoints.ts';
+import { Thumb } from '../picture/Thumb.tsx';
 import { DrillDetail } from './DrillDetail.tsx';
 import { FILTER_KEYS, filterDrills, readFilter, TOP_LEVEL } from './drillFilter.ts';
 import { ImportDrills } from './ImportDrills.tsx';
 import classes from './Library.module.css';
 
-const ROW_PX = 52;
+const ROW_PX = 56;
 
 type FilterKey = (typeof FILTER_KEYS)[number];
 
@@ -132,12 +133,15 @@ function DrillList({
                 aria-current={drill.id === picked || undefined}
                 onClick={() => onPick(drill.id)}
               >
-                <b>
-                  {drill.name} {drill.own ? <span className={classes.own}>own</span> : null}
-                </b>
-                <span className="muted">
-                  {CATEGORY_LABEL[drill.category]} · {nameOf(reference, drill.ladder)} {drill.level} ·{' '}
-                  {kitText(drill) || 'no kit'}
+                <Thumb drill={drill} />
+                <span>
+                  <b>
+                    {drill.name} {drill.own ? <span className={classes.own}>own</span> : null}
+                  </b>
+                  <span className="muted">
+                    {CATEGORY_LABEL[drill.category]} · {nameOf(reference, drill.ladder)} {drill.level} ·{' '}
+                    {kitText(drill) || 'no kit'}
+                  </span>
                 </span>
               </button>
             </li>

@@ -15,6 +15,7 @@ import type { KeyboardEvent } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked, Offer } from '../../workers/protocol.ts';
+import { Thumb } from '../picture/Thumb.tsx';
 import classes from './Compose.module.css';
 
 const MOST = 8;
@@ -45,6 +46,7 @@ function Result({ drill, active, onAdd }: ResultProps) {
       data-dragged={isDragging || undefined}
     >
       <button type="button" {...spoken} {...listeners} aria-label={`Add ${drill.name}`} onClick={onAdd}>
+        <Thumb drill={drill} px={38} />
         <b>{drill.name}</b>
         <span>
           {CATEGORY_LABEL[drill.category]}, level {drill.level}

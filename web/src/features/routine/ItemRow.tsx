@@ -11,6 +11,7 @@ import { useRef } from 'react';
 import { DoseLine } from './DoseLine.tsx';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import { movesBy } from './movesBy.ts';
+import { Thumb } from '../picture/Thumb.tsx';
 import classes from './Routine.module.css';
 import { Stepper } from './Stepper.tsx';
 
@@ -209,9 +210,12 @@ export function ItemRow(props: Props) {
           </button>
         </td>
         <th scope="row">
-          <button type="button" className={classes.itemName} onClick={onSelect}>
-            {index + 1}. {drill.name}
-          </button>
+          <span className={classes.named}>
+            <Thumb drill={drill} side={item.side === 'right' ? 'right' : 'left'} />
+            <button type="button" className={classes.itemName} onClick={onSelect}>
+              {index + 1}. {drill.name}
+            </button>
+          </span>
         </th>
         <td>
           <SideSelect item={item} drill={drill} onChange={onChange} />

@@ -8,6 +8,7 @@ import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
+import { DrillPicture } from '../picture/DrillPicture.tsx';
 import classes from './Routine.module.css';
 import { useEdit } from './useEdit.ts';
 
@@ -127,6 +128,7 @@ export function ItemWhy({ draft, asked, item, explanation }: Props) {
       <Text fw={700} size="lg" className={classes.whyTitle}>
         {drill.name}
       </Text>
+      <DrillPicture drill={drill} side={item.side === 'right' ? 'right' : 'left'} />
       <ul className={classes.reasons}>
         {reasons.map((reason) => (
           <li key={reason}>{reason}</li>

@@ -9,6 +9,7 @@ import { useInterval } from '@mantine/hooks';
 import { useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import classes from './Run.module.css';
+import { RunPicture } from './RunPicture.tsx';
 import type { Run } from './useRun.ts';
 
 function headline(segment: Segment, drill: Drill | undefined, item: RoutineItem | undefined): string {
@@ -138,7 +139,12 @@ export function Stage({ run }: { run: Run }) {
           </span>
         ) : null}
       </div>
-      <BigNumber segment={segment} elapsed={run.position.elapsed} drill={drill} />
+      <div className={classes.counted}>
+        {drill && item ? (
+          <RunPicture drill={drill} item={item} segment={segment} elapsed={run.position.elapsed} />
+        ) : null}
+        <BigNumber segment={segment} elapsed={run.position.elapsed} drill={drill} />
+      </div>
       <div className={classes.sets}>
         {setNote(segment, item)} {holdNote(segment, item, run.position.elapsed)}
       </div>

@@ -2,6 +2,7 @@ import { Title } from '@mantine/core';
 import type { Test } from '@yonder/core/reference';
 import { figure, unitWord } from '@yonder/core/words';
 import { useEffect, useRef } from 'react';
+import { TestPicture } from '../picture/TestPicture.tsx';
 import classes from './Screen.module.css';
 
 function sourceText(test: Test): string {
@@ -23,6 +24,7 @@ export function HowTo({ test, called }: { test: Test; called: number }) {
       <Title order={3} size={16} id="howto-title" tabIndex={-1} ref={heading}>
         How to
       </Title>
+      <TestPicture test={test} />
       <p>{test.procedure}</p>
       <p>
         <b>Kit:</b> {test.equipment}. <b>Caution:</b> {test.cautions}

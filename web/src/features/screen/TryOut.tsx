@@ -8,6 +8,7 @@ import { useMay } from '../../app/may.ts';
 import { useReference } from '../../app/reference.tsx';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { DrillPicture } from '../picture/DrillPicture.tsx';
 import classes from './Screen.module.css';
 
 /** How a level is tried: a short hold, or a few repetitions. */
@@ -64,6 +65,7 @@ export function TryOut() {
       ) : null}
       {drill ? (
         <>
+          <DrillPicture drill={drill} side={side === 'right' ? 'right' : 'left'} />
           <Text size="sm" mt={6}>
             {howTo(drill)} {drill.athleteText} {kitText(drill) ? `Kit: ${kitText(drill)}.` : ''}
           </Text>

@@ -1,0 +1,149 @@
+import { bodyPieces, silhouette } from './bodyPieces.ts';
+import { cameraOf } from './camera.ts';
+import { boxOf } from './frame.ts';
+import { figure as amount, outline } from './hull.ts';
+import { kitPieces } from './kitShapes.ts';
+import { spot } from './painting.ts';
+import type { Drawing } from './painting.ts';
+import { markStrokes } from './marks.ts';
+import type { MarkStroke } from './marks.ts';
+import { bodyAt } from './pose.ts';
+import type { SolvedFigure } from './schema.ts';
+import type { Body, Pose } from './skeleton.ts';
+import type { Tone } from './tones.ts';
+import type { Vec } from './vector.ts';
+
+/** Something drawn: an outline that is filled or a line, in a tone. */
+export type Shape = MarkStroke;
+
+/** A picture of so many units on each side, ready for any painter. */
+export interface Picture {
+  readonly size: number;
+  readonly shapes: readonly Shape[];
+  /** Letters beside working limbs, for paper without colour. */
+  readonly letters: readonly { readonly x: number; readonly y: number; readonly text: string }[];
+}
+
+/** How a figure is drawn. */
+export interface DrawOptions {
+  /** The pose in place of the key that is shown, as while it moves. */
+  readonly pose?: Pose | undefined;
+  /** Small: no start pose behind, stronger marks. */
+  readonly small?: boolean;
+  /** The other side works: everything is turned round. */
+  readonly mirrored?: boolean;
+  /** Without marks: while it moves it says itself how. */
+  readonly plain?: boolean;
+  /** Letters say left and right too. */
+  readonly letters?: boolean;
+}
+
+/** Units of a picture on each side. */
+export const PICTURE = 240;
+const MARGIN = 10;
+
+/** The floor under what is near it. */
+function floorOf(drawing: Drawing, bodies: readonly Body[]): Shape[] {
+  const low = bodies.flatMap(({ sites }) => Object.values(sites).filter(({ at }) => at[1] < 16));
+  if (low.length === 0) return [];
+  const xs = low.map(({ at }) => at[0]);
+  const zs = low.map(({ at }) => at[2]);
+  const [x0, x1, z0, z1] = [
+    Math.min(...xs) - 6,
+    Math.max(...xs) + 6,
+    Math.min(...zs) - 7,
+    Math.max(...zs) + 7,
+  ];
+  const corners: Vec[] = [
+    [x0, 0, z0],
+    [x1, 0, z0],
+    [x1, 0, z1],
+    [x0, 0, z1],
+  ];
+  return [
+    {
+      d: outline(corners.map((corner) => ({ ...drawing.put(corner), r: 1.6 * drawing.scale }))),
+      fill: 'floor',
+    },
+  ];
+}
+
+const OTHER: Partial<Record<Tone, Tone>> = {
+  left: 'right',
+  right: 'left',
+  leftFar: 'rightFar',
+  rightFar: 'leftFar',
+};
+function otherSide(shape: Shape): Shape {
+  const fill = shape.fill && OTHER[shape.fill];
+  return fill ? { ...shape, fill } : shape;
+}
+
+/** The key that a pose is nearest to: kit is there or not by keys. */
+function nearestKey({ poses }: SolvedFigure, pose: Pose): number {
+  const far = (other: Pose) => pose.reduce((sum, v, i) => sum + Math.abs(v - (other[i] ?? 0)), 0);
+  return poses.reduce((best, one, i) => (far(one) < far(poses[best] ?? []) ? i : best), 0);
+}
+
+const LETTER_AT = {
+  body: { arm: 'elbow', leg: 'knee' },
+  hands: { arm: 'wrist', leg: 'wrist' },
+  feet: { arm: 'ankle', leg: 'ankle' },
+} as const;
+/** "L" and "R" at what works. */
+function lettersOf(drawing: Drawing, { accent, rig }: SolvedFigure, mirrored: boolean): Picture['letters'] {
+  return accent.flatMap((part) => {
+    const limb = part.slice(0, 3);
+    if (limb !== 'arm' && limb !== 'leg') return [];
+    const side = part.slice(-1);
+    const place = `${LETTER_AT[rig][limb]}${side}`;
+    if (!(place in drawing.body.sites)) return [];
+    const { x, y } = drawing.put(spot(drawing, place));
+    return [{ x, y, text: (side === 'L') !== mirrored ? 'L' : 'R' }];
+  });
+}
+
+/** Draws a figure: floor, the start behind, kit and body from far to near, the marks above. */
+export function drawFigure(solved: SolvedFigure, options: DrawOptions = {}): Picture {
+  const { pose: moving, small = false, mirrored = false, plain = false } = options;
+  const bodies = solved.poses.map((pose) => bodyAt(solved, pose));
+  const box = boxOf(solved, bodies);
+  const scale = (PICTURE - 2 * MARGIN) / box.side;
+  const camera = cameraOf(solved.view);
+  const put = (p: Vec) => {
+    const { x, y, near } = camera.see(p);
+    const across = MARGIN + (x - box.x) * scale;
+    return { x: mirrored ? PICTURE - across : across, y: MARGIN + (y - box.y) * scale, near };
+  };
+  const pose = moving ?? solved.poses[solved.shown] ?? [];
+  const key = moving ? nearestKey(solved, moving) : solved.shown;
+  const drawing: Drawing = { body: bodyAt(solved, pose), camera, scale, put };
+  const shapes: Shape[] = solved.rig === 'hands' ? [] : floorOf(drawing, bodies);
+  const [start] = solved.poses;
+  if (solved.ghost && !small && !plain && solved.shown > 0 && start && bodies[0])
+    shapes.push({ d: silhouette({ ...drawing, body: bodies[0] }, solved, start), fill: 'ghost' });
+  const pieces = [...bodyPieces(drawing, solved, pose), ...kitPieces(drawing, solved.kit, key)];
+  shapes.push(...pieces.sort((a, b) => a.near - b.near).flatMap(({ strokes }) => strokes));
+  if (!plain)
+    for (const mark of solved.marks) shapes.push(...markStrokes(drawing, solved, mark, small ? 4.4 : 2.9));
+  return {
+    size: PICTURE,
+    shapes: mirrored ? shapes.map(otherSide) : shapes,
+    letters: options.letters ? lettersOf(drawing, solved, mirrored) : [],
+  };
+}
+
+/** A picture as a document of its own; colours by tone. */
+export function svgOf({ size, shapes, letters }: Picture, colours: Readonly<Record<Tone, string>>): string {
+  const tags = shapes.map(({ d, fill, line, width, faint }) => {
+    const stroke = line
+      ? ` stroke="${colours[line]}" stroke-width="${amount(width ?? 1)}" stroke-linejoin="round" stroke-linecap="round"`
+      : '';
+    return `<path d="${d}" fill="${fill ? colours[fill] : 'none'}"${stroke}${faint ? ' opacity=".55"' : ''}/>`;
+  });
+  const words = letters.map(
+    ({ x, y, text }) =>
+      `<text x="${amount(x)}" y="${amount(y + 4)}" font-size="12" font-weight="bold" text-anchor="middle" fill="${colours.paper}">${text}</text>`,
+  );
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}">${tags.join('')}${words.join('')}</svg>`;
+}

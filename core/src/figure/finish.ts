@@ -1,0 +1,45 @@
+import { VIEWS } from './camera.ts';
+import type { FigureSource, SolvedFigure } from './schema.ts';
+import { closeUpPose } from './closeUp.ts';
+import { solveFigure } from './solve.ts';
+import type { Solved } from './solve.ts';
+
+/** A close-up is drawn as it is written. */
+function asWritten(rig: 'hands' | 'feet', { set, keys }: FigureSource): Solved {
+  const poses: number[][] = [];
+  let before = closeUpPose(rig, null, set);
+  for (const key of keys) {
+    before = closeUpPose(rig, before, key.set);
+    poses.push(before);
+  }
+  return {
+    poses,
+    off: keys.map(() => 0),
+    moved: keys.map(() => ({ name: '', by: 0 })),
+    between: keys.slice(1).map(() => []),
+  };
+}
+
+/** A figure as it ships, and how well its contacts hold. */
+export function finished(source: FigureSource): { figure: SolvedFigure; solved: Solved } {
+  const { rig } = source;
+  const solved = rig === 'body' ? solveFigure(source) : asWritten(rig, source);
+  const view = typeof source.view === 'string' ? VIEWS[source.view] : (source.view ?? VIEWS['side']);
+  if (!view) throw new Error(`no view is called "${String(source.view)}"`);
+  const frame = source.frame ?? 'full';
+  const figure: SolvedFigure = {
+    rig,
+    sides: source.sides,
+    poses: solved.poses.map((pose) => [...pose]),
+    between: solved.between.map((way) => way.map((pose) => [...pose])),
+    shown: source.shown ?? solved.poses.length - 1,
+    ghost: source.ghost ?? true,
+    view,
+    frame: typeof frame === 'string' ? [frame] : frame,
+    accent: source.accent ?? [],
+    kit: source.kit ?? [],
+    marks: source.marks ?? [],
+    z: source.z ?? {},
+  };
+  return { figure, solved };
+}

@@ -1,0 +1,80 @@
+import { cameraOf } from './camera.ts';
+import { spot } from './painting.ts';
+import type { Mark, SolvedFigure } from './schema.ts';
+import { sitesOf } from './skeleton.ts';
+import type { Body } from './skeleton.ts';
+
+/** Which places have to be in the picture, by the name of the frame. */
+const FRAMES: Readonly<Record<string, readonly string[]>> = {
+  upper: ['head', 'hip', 'elbow', 'wrist', 'fingertips'],
+  lower: ['hip', 'knee', 'ankle', 'heel', 'toes'],
+};
+/** Least size of a picture, in hundredths of the body's height: a hand is not blown up beyond that. */
+const LEAST = { body: 34, hands: 17, feet: 17 } as const;
+/** How much kit reaches round the place where it stands. */
+const REACH: Readonly<Record<string, number>> = { box: 10, bench: 10, table: 10, chair: 10, bike: 16 };
+
+/** The square of the room, as the camera sees it, that the picture shows. */
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly side: number;
+}
+
+interface Seen {
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+}
+/** How far a mark reaches that stands beside the body. */
+function reachOf(mark: Mark, see: (name: string) => { x: number; y: number }, whole: boolean): Seen[] {
+  const beside = (name: string, [dx, dy]: readonly [number, number], r: number): Seen[] => {
+    const { x, y } = see(name);
+    return [{ x: x + dx, y: y + dy, r }];
+  };
+  if ('breath' in mark) return beside(mark.breath, [0, -14], 4);
+  if ('hold' in mark) return beside(mark.hold, mark.off ?? [0, -12], whole ? 5 : 2.6);
+  if ('spin' in mark) return beside(mark.spin, [0, 0], (mark.radius ?? 8) + 1);
+  if ('say' in mark) return beside(mark.at, mark.off ?? [0, 0], 6);
+  return [];
+}
+
+/** The square that holds what has to be seen in every key. */
+export function boxOf(solved: SolvedFigure, bodies: readonly Body[]): Box {
+  const camera = cameraOf(solved.view);
+  const whole = solved.frame[0] === 'full';
+  const seen: Seen[] = [];
+  bodies.forEach((body, key) => {
+    const names = whole
+      ? Object.keys(body.sites).filter((name) => !/^(?:foreEnd|shin[LR])/.test(name))
+      : solved.frame.flatMap((name) =>
+          (FRAMES[name] ?? [name]).flatMap((one) => (one in body.sites ? [one] : sitesOf(one))),
+        );
+    for (const name of names) {
+      const site = body.sites[name];
+      if (site) seen.push({ ...camera.see(site.at), r: site.radius });
+    }
+    if (!whole || solved.rig !== 'body') return;
+    for (const { type, at, through, keys } of solved.kit) {
+      if (type === 'wall' || type === 'mat' || (keys && !keys.includes(key))) continue;
+      const spots = [...(at && typeof at !== 'string' ? [at] : []), ...(through ?? [])];
+      if (type === 'helper' && Array.isArray(at)) spots.push([at[0] ?? 0, 92, at[2] ?? 0]);
+      for (const where of spots) seen.push({ ...camera.see(spot({ body }, where)), r: REACH[type] ?? 3 });
+    }
+  });
+  for (const mark of solved.marks) {
+    const shown = bodies[solved.shown];
+    if (shown) seen.push(...reachOf(mark, (name) => camera.see(spot({ body: shown }, name)), whole));
+  }
+  const [left, right] = [
+    Math.min(...seen.map(({ x, r }) => x - r)),
+    Math.max(...seen.map(({ x, r }) => x + r)),
+  ];
+  const [top, bottom] = [
+    Math.min(...seen.map(({ y, r }) => y - r)),
+    Math.max(...seen.map(({ y, r }) => y + r)),
+  ];
+  const air = solved.rig !== 'body' ? 4 : whole ? 0 : 10;
+  const side = Math.max(right - left, bottom - top, LEAST[solved.rig]) + air;
+  return { x: (left + right) / 2 - side / 2, y: (top + bottom) / 2 - side / 2, side };
+}

@@ -1,0 +1,17 @@
+export { wholeFigure } from './bases.ts';
+export type { WrittenFigure } from './bases.ts';
+export { cameraOf, VIEWS } from './camera.ts';
+export { drawFigure, PICTURE, svgOf } from './draw.ts';
+export { bodyAt, poseBetween } from './pose.ts';
+export type { DrawOptions, Picture, Shape } from './draw.ts';
+export { finished } from './finish.ts';
+export { figureSchema, solvedFigureSchema } from './schema.ts';
+export type { FigureSource, Kit, Mark, SolvedFigure } from './schema.ts';
+export { bodyOf, NUMBERS } from './skeleton.ts';
+export { PAPER } from './tones.ts';
+export type { Tone } from './tones.ts';
+export { faultsOf } from './checks.ts';
+export type { FigureFault } from './checks.ts';
+export type { FigureStore } from './store.ts';
+export { cycleSeconds, movesOf, poseAt } from './motion.ts';
+export type { Move, Rhythm } from './motion.ts';

@@ -1,0 +1,330 @@
+import { bodyOf, centreOfMass, NUMBERS, placesOf, RANGE, sitesOf } from './skeleton.ts';
+import type { Body, Pose, Site } from './skeleton.ts';
+import { surfacesOf } from './surfaces.ts';
+import type { Surface } from './surfaces.ts';
+import type { FigureSource, Kit } from './schema.ts';
+import { between, cross, dot, less, size, unit } from './vector.ts';
+import type { Vec } from './vector.ts';
+
+type Loose = readonly [number | null, number | null, number | null];
+
+/** Everything that has to hold in one key. */
+interface Contacts {
+  /** Place: the surface that it lies on. */
+  readonly on: Map<string, string>;
+  /** Place: where it is. */
+  readonly at: Map<string, Loose>;
+  readonly touch: (readonly [string, string, number?])[];
+  readonly aim: (readonly [string, string, Vec])[];
+  readonly line: (readonly [string, string, string])[];
+  balance: boolean;
+}
+
+const WEIGHT = { contact: 14, aim: 140, below: 14, balance: 3 } as const;
+/** How much each number resists being moved from where it was written. */
+const priorOf = (name: string): number =>
+  name.startsWith('root.')
+    ? /[xyz]$/.test(name)
+      ? 0.01
+      : 0.12
+    : /^(?:spine|chest|neck)/.test(name)
+      ? 0.2
+      : 0.1;
+const PRIOR = NUMBERS.map(priorOf);
+const STEP = 25;
+const ROUNDS = 40;
+
+const listOf = (one: string | readonly string[] | undefined): readonly string[] =>
+  one === undefined ? [] : typeof one === 'string' ? [one] : one;
+
+/** Contacts after a change: what is said anew of a place takes the place of what was said of it. */
+function changed(before: Contacts, change: FigureSource['keys'][0]): Contacts {
+  const on = new Map(before.on);
+  const at = new Map(before.at);
+  let touch = [...before.touch];
+  for (const site of listOf(change.off).flatMap(sitesOf)) {
+    on.delete(site);
+    at.delete(site);
+    touch = touch.filter(([a, b]) => a !== site && b !== site);
+  }
+  for (const [surface, names] of Object.entries(change.on ?? {}))
+    for (const site of listOf(names).flatMap(sitesOf)) on.set(site, surface);
+  for (const [name, point] of Object.entries(change.at ?? {}))
+    for (const site of sitesOf(name)) at.set(site, point);
+  return {
+    on,
+    at,
+    touch: [...touch, ...((change.touch ?? []) as [string, string, number?][])],
+    aim: [...(change.aim ? [] : before.aim), ...((change.aim ?? []) as [string, string, Vec][])],
+    line: [...(change.line ? [] : before.line), ...(change.line ?? [])],
+    balance: change.balance ?? before.balance,
+  };
+}
+
+const siteOf = (body: Body, name: string): Site => {
+  const site = body.sites[name];
+  if (!site) throw new Error(`no place of the body is called "${name}"`);
+  return site;
+};
+
+/** A place, or the middle of both sides where no side is named. */
+function middleOf(body: Body, name: string): Vec {
+  if (body.sites[name]) return siteOf(body, name).at;
+  return between(siteOf(body, `${name}L`).at, siteOf(body, `${name}R`).at, 0.5);
+}
+
+/** How far each contact is from holding, in u times its weight. */
+function residuals(
+  body: Body,
+  contacts: Contacts,
+  surfaces: ReadonlyMap<string, Surface>,
+  walls: readonly Surface[],
+): number[] {
+  const out: number[] = [];
+  const off = (site: Site, { at, away }: Surface) => dot(less(site.at, at), away) - site.radius;
+  const surfaceOf = (name: string) => {
+    const surface = surfaces.get(name);
+    if (!surface) throw new Error(`nothing here is called "${name}"`);
+    return surface;
+  };
+  for (const [site, name] of contacts.on) out.push(WEIGHT.contact * off(siteOf(body, site), surfaceOf(name)));
+  for (const [name, point] of contacts.at) {
+    const { at } = siteOf(body, name);
+    point.forEach((wanted, i) => wanted !== null && out.push(WEIGHT.contact * ((at[i] ?? 0) - wanted)));
+  }
+  for (const [a, b, gap] of contacts.touch) {
+    const [one, other] = [siteOf(body, a), siteOf(body, b)];
+    out.push(WEIGHT.contact * (size(less(one.at, other.at)) - (gap ?? one.radius + other.radius)));
+  }
+  for (const [a, b, direction] of contacts.aim) {
+    const now = unit(less(siteOf(body, b).at, siteOf(body, a).at));
+    const meant = unit(direction);
+    for (let i = 0; i < 3; i += 1) out.push(WEIGHT.aim * ((now[i] ?? 0) - (meant[i] ?? 0)));
+  }
+  for (const [a, middle, c] of contacts.line) {
+    const [from, at, to] = [a, middle, c].map((name) => middleOf(body, name)) as [Vec, Vec, Vec];
+    const along = unit(less(to, from));
+    out.push(...cross(along, less(at, from)).map((v) => (WEIGHT.contact * v) / 2));
+  }
+  // Nothing is under the floor or behind a wall.
+  for (const [name, site] of Object.entries(body.sites)) {
+    if (contacts.on.has(name)) continue;
+    for (const wall of walls) out.push(WEIGHT.below * Math.min(0, off(site, wall)));
+  }
+  if (contacts.balance) {
+    const standing = [...contacts.on]
+      .filter(([, name]) => surfaceOf(name).away[1] === 1)
+      .map(([site]) => siteOf(body, site).at);
+    const mean = (i: 0 | 2) => standing.reduce((sum, at) => sum + at[i], 0) / Math.max(1, standing.length);
+    const mass = centreOfMass(body);
+    out.push(
+      ...(standing.length > 0
+        ? [WEIGHT.balance * (mass[0] - mean(0)), WEIGHT.balance * (mass[2] - mean(2))]
+        : [0, 0]),
+    );
+  }
+  return out;
+}
+
+/** Solves (A + damping·diag A)·x = b for a symmetric positive A, in place of a copy. */
+function solveSymmetric(a: readonly Float64Array[], b: Float64Array, damping: number): Float64Array {
+  const n = b.length;
+  const l = a.map((row, i) => {
+    const copy = Float64Array.from(row);
+    copy[i] = (copy[i] ?? 0) * (1 + damping) + 1e-9;
+    return copy;
+  });
+  const get = (i: number, j: number) => l[i]?.[j] ?? 0;
+  for (let j = 0; j < n; j += 1) {
+    for (let i = j; i < n; i += 1) {
+      let sum = get(i, j);
+      for (let k = 0; k < j; k += 1) sum -= get(i, k) * get(j, k);
+      (l[i] as Float64Array)[j] = i === j ? Math.sqrt(Math.max(sum, 1e-12)) : sum / get(j, j);
+    }
+  }
+  const x = Float64Array.from(b);
+  for (let i = 0; i < n; i += 1) {
+    let sum = x[i] ?? 0;
+    for (let k = 0; k < i; k += 1) sum -= get(i, k) * (x[k] ?? 0);
+    x[i] = sum / get(i, i);
+  }
+  for (let i = n - 1; i >= 0; i -= 1) {
+    let sum = x[i] ?? 0;
+    for (let k = i + 1; k < n; k += 1) sum -= get(k, i) * (x[k] ?? 0);
+    x[i] = sum / get(i, i);
+  }
+  return x;
+}
+
+/** The pose nearest to a written one in which the contacts hold: damped least squares over all numbers. */
+function settle(
+  written: Pose,
+  contacts: Contacts,
+  kit: readonly Kit[],
+  resists: readonly number[],
+  rounds = ROUNDS,
+): Pose {
+  const surfaces = surfacesOf(kit);
+  const walls = [...surfaces]
+    .filter(([name]) => name === 'floor' || name.startsWith('wall'))
+    .map(([, s]) => s);
+  const all = (pose: Pose): number[] => [
+    ...residuals(bodyOf(pose), contacts, surfaces, walls),
+    ...pose.map((value, i) => (resists[i] ?? 0) * (value - (written[i] ?? 0))),
+  ];
+  const clamp = (value: number, i: number) =>
+    Math.min(RANGE[i]?.[1] ?? 0, Math.max(RANGE[i]?.[0] ?? 0, value));
+  let pose = written.map(clamp);
+  let now = all(pose);
+  let cost = now.reduce((sum, r) => sum + r * r, 0);
+  let damping = 1e-2;
+  for (let round = 0; round < rounds; round += 1) {
+    const columns = pose.map((value, i) => {
+      const h = value + 0.02 > (RANGE[i]?.[1] ?? 0) ? -0.02 : 0.02;
+      const moved = all(pose.map((other, j) => (j === i ? other + h : other)));
+      return moved.map((r, k) => (r - (now[k] ?? 0)) / h);
+    });
+    const n = pose.length;
+    const a = columns.map((one) => {
+      const row = new Float64Array(n);
+      columns.forEach((other, j) => {
+        let sum = 0;
+        for (let k = 0; k < one.length; k += 1) sum += (one[k] ?? 0) * (other[k] ?? 0);
+        row[j] = sum;
+      });
+      return row;
+    });
+    const b = Float64Array.from(columns, (one) => -one.reduce((sum, v, k) => sum + v * (now[k] ?? 0), 0));
+    let better = false;
+    for (let attempt = 0; attempt < 6 && !better; attempt += 1) {
+      const step = solveSymmetric(a, b, damping);
+      const next = pose.map((value, i) => clamp(value + Math.max(-STEP, Math.min(STEP, step[i] ?? 0)), i));
+      const there = all(next);
+      const nextCost = there.reduce((sum, r) => sum + r * r, 0);
+      if (nextCost < cost) {
+        better = true;
+        const gain = cost - nextCost;
+        pose = next;
+        now = there;
+        cost = nextCost;
+        damping = Math.max(1e-6, damping / 4);
+        if (gain < 1e-4 * (1 + cost)) round = rounds;
+      } else damping *= 8;
+    }
+    if (!better) break;
+  }
+  return pose;
+}
+
+/** A pose written over another: named numbers replaced. */
+function written(before: Pose, set: Readonly<Record<string, number>> | undefined): number[] {
+  const next = [...before];
+  for (const [name, value] of Object.entries(set ?? {})) for (const i of placesOf(name)) next[i] = value;
+  return next;
+}
+
+/** The poses of a figure, one a key, and how far contacts are off in each, in u. */
+export interface Solved {
+  readonly poses: readonly (readonly number[])[];
+  readonly off: readonly number[];
+  /** The most that a written number was moved by solving, with its name, for each key. */
+  readonly moved: readonly { readonly name: string; readonly by: number }[];
+  /** Poses on the way from each key to the next, where going straight would let a contact drift; none where it does not. */
+  readonly between: readonly (readonly (readonly number[])[])[];
+}
+
+/** How far a contact may drift on the way from key to key, in u. */
+const DRIFT = 0.5;
+const SHARES = [0.25, 0.5, 0.75];
+const tenths = (pose: Pose): number[] => pose.map((v) => Math.round(v * 10) / 10);
+
+/** The way from one key to the next on which what stands in both stays, and what slides goes straight. */
+function wayBetween(
+  from: Pose,
+  to: Pose,
+  both: readonly string[],
+  kit: readonly Kit[],
+  resists: readonly number[],
+): number[][] {
+  const [first, last] = [bodyOf(from), bodyOf(to)];
+  const none: Contacts = { on: new Map(), at: new Map(), touch: [], aim: [], line: [], balance: false };
+  const poses = SHARES.map((share) => {
+    const straight = from.map((v, i) => v + ((to[i] ?? v) - v) * share);
+    const meant = new Map(
+      both.map((site) => [site, between(siteOf(first, site).at, siteOf(last, site).at, share)]),
+    );
+    const body = bodyOf(straight);
+    const drift = Math.max(
+      0,
+      ...both.map((site) => size(less(siteOf(body, site).at, meant.get(site) as Vec))),
+    );
+    return { straight, meant, drift };
+  });
+  if (poses.every(({ drift }) => drift <= DRIFT)) return [];
+  return poses.map(({ straight, meant }) =>
+    tenths(settle(straight, { ...none, at: new Map(meant) }, kit, resists, 12)),
+  );
+}
+
+/** Solves a figure whose base is already written into it. */
+export function solveFigure(source: FigureSource): Solved {
+  const kit = source.kit ?? [];
+  const resists = [...PRIOR];
+  for (const [name, weight] of Object.entries(source.w ?? {}))
+    for (const i of placesOf(name)) resists[i] = weight;
+  const free = new Set((source.slide ?? []).flatMap(sitesOf));
+  let contacts = changed(
+    { on: new Map(), at: new Map(), touch: [], aim: [], line: [], balance: source.balance ?? false },
+    source as FigureSource['keys'][0],
+  );
+  let pose: Pose = written(
+    NUMBERS.map(() => 0),
+    source.set,
+  );
+  const poses: number[][] = [];
+  const off: number[] = [];
+  const moved: { name: string; by: number }[] = [];
+  const ways: number[][][] = [];
+  const surfaces = surfacesOf(kit);
+  let before: Body | null = null;
+  let standing = new Map<string, string>();
+  let held0 = new Set<string>();
+  source.keys.forEach((key, index) => {
+    contacts = changed(contacts, key);
+    const start = written(pose, key.set);
+    // What stands on a surface in both keys stays where it was.
+    const pinned = new Map(contacts.at);
+    if (before && index > 0)
+      for (const [site, surface] of contacts.on)
+        if (standing.get(site) === surface && !free.has(site) && !pinned.has(site))
+          pinned.set(site, before.sites[site]?.at as unknown as Loose);
+    const meant = { ...contacts, at: pinned };
+    const solved = tenths(settle(start, meant, kit, resists));
+    if (index > 0) {
+      const both = [...contacts.on]
+        .filter(([site, surface]) => standing.get(site) === surface)
+        .map(([site]) => site);
+      const held = [...contacts.at.keys()].filter((site) => held0.has(site));
+      ways.push(wayBetween(pose, solved, [...new Set([...both, ...held])], kit, resists));
+    }
+    poses.push(solved);
+    const body = bodyOf(solved);
+    const left = residuals(body, { ...meant, balance: false, aim: [] }, surfaces, []);
+    off.push(Math.max(0, ...left.map((r) => Math.abs(r) / WEIGHT.contact)));
+    const most = solved.reduce(
+      (best, v, i) => {
+        const by = Math.abs(v - (start[i] ?? 0));
+        return !/^(?:root|wrist|toes|scap|grip)/.test(NUMBERS[i] ?? '') && by > best.by
+          ? { name: NUMBERS[i] ?? '', by }
+          : best;
+      },
+      { name: '', by: 0 },
+    );
+    moved.push(most);
+    before = body;
+    standing = contacts.on;
+    held0 = new Set(contacts.at.keys());
+    pose = solved;
+  });
+  return { poses, off, moved, between: ways };
+}

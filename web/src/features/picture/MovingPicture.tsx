@@ -1,0 +1,77 @@
+import { ActionIcon } from '@mantine/core';
+import { useReducedMotion } from '@mantine/hooks';
+import { IconFlipVertical, IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
+import { movesOf, poseAt } from '@yonder/core/figure';
+import type { Rhythm, SolvedFigure } from '@yonder/core/figure';
+import { useEffect, useMemo, useState } from 'react';
+import { Picture } from './Picture.tsx';
+import classes from './Picture.module.css';
+
+/** Seconds since it was set going; 0 while it stands. */
+function useSeconds(going: boolean): number {
+  const [seconds, setSeconds] = useState(0);
+  useEffect(() => {
+    if (!going) return undefined;
+    const begun = performance.now();
+    let frame = 0;
+    const tick = (now: number) => {
+      setSeconds((now - begun) / 1000);
+      frame = requestAnimationFrame(tick);
+    };
+    frame = requestAnimationFrame(tick);
+    return () => cancelAnimationFrame(frame);
+  }, [going]);
+  return going ? seconds : 0;
+}
+
+interface Props {
+  /** What is drawn. */
+  figure: SolvedFigure;
+  /** What is done, in words. */
+  label: string;
+  /** How fast, and what is held. */
+  rhythm: Rhythm;
+  /** Which side works at first. @default left */
+  side?: 'left' | 'right';
+  /** Both sides can be looked at. */
+  sided: boolean;
+}
+
+/** A large picture of a drill, which moves on press: out, held, back, at its tempo. Who wants no motion steps from position to position. */
+export function MovingPicture({ figure, label, rhythm, side = 'left', sided }: Props) {
+  const still = useReducedMotion();
+  const [playing, setPlaying] = useState(false);
+  const [step, setStep] = useState<number | null>(null);
+  const [turned, setTurned] = useState(side === 'right');
+  const moves = useMemo(() => movesOf(figure, rhythm), [figure, rhythm]);
+  const seconds = useSeconds(playing && !still);
+  const pose =
+    playing && !still ? poseAt(figure, moves, seconds) : step === null ? undefined : figure.poses[step];
+  const press = () => {
+    if (still) setStep(((step ?? figure.shown) + 1) % figure.poses.length);
+    else setPlaying(!playing);
+  };
+  const named = still ? 'Next position' : playing ? 'Stop the picture' : 'Play the picture';
+  return (
+    <div className={classes.moving}>
+      <Picture figure={figure} label={label} pose={pose} plain={playing && !still} mirrored={turned} />
+      <div className={classes.tools}>
+        {sided ? (
+          <ActionIcon
+            variant="default"
+            aria-label={`Show the ${turned ? 'left' : 'right'} side`}
+            title={`Show the ${turned ? 'left' : 'right'} side`}
+            onClick={() => setTurned(!turned)}
+          >
+            <IconFlipVertical size={17} />
+          </ActionIcon>
+        ) : null}
+        {moves.length > 0 ? (
+          <ActionIcon variant="filled" aria-label={named} title={named} onClick={press}>
+            {playing && !still ? <IconPlayerPause size={17} /> : <IconPlayerPlay size={17} />}
+          </ActionIcon>
+        ) : null}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,34 @@
+import { skipToken } from '@reduxjs/toolkit/query';
+import type { SolvedFigure } from '@yonder/core/figure';
+import type { Drill, Reference } from '@yonder/core/reference';
+import { useReference } from '../../app/reference.tsx';
+import { usePicturesQuery, usePictureVersionQuery } from './pictureEndpoints.ts';
+
+function useChunk(ladder: string | undefined): Record<string, SolvedFigure> | undefined {
+  const { data: version } = usePictureVersionQuery();
+  return usePicturesQuery(version && ladder ? { version, ladder } : skipToken).data;
+}
+
+/** The drill whose figure stands for a drill: of the practice's own, the shipped one that it was made from. */
+function drawnDrill({ drills }: Reference, drill: Drill | undefined): Drill | undefined {
+  const seen = new Set<string>();
+  let shown = drill;
+  while (shown?.from && !seen.has(shown.id)) {
+    seen.add(shown.id);
+    shown = drills.get(shown.from);
+  }
+  return shown;
+}
+
+/** The figure of a drill; a drill of the practice's own without one shows that of the drill it was made from. Null while it is fetched, and where there is none. */
+export function usePicture(drill: Drill | undefined): SolvedFigure | null {
+  const reference = useReference();
+  const shown = drawnDrill(reference, drill);
+  const chunk = useChunk(shown?.ladder);
+  return (shown && chunk?.[shown.id]) ?? null;
+}
+
+/** The figure that shows how a test is done; null while it is fetched, and where there is none. */
+export function useTestPicture(test: string): SolvedFigure | null {
+  return useChunk('tests')?.[`test-${test}`] ?? null;
+}
