@@ -15,3 +15,5 @@ export type { FigureFault } from './checks.ts';
 export type { FigureStore } from './store.ts';
 export { cycleSeconds, movesOf, poseAt } from './motion.ts';
 export type { Move, Rhythm } from './motion.ts';
+export { standingBody } from './standing.ts';
+export { ownSide, turnedFor } from './sides.ts';

@@ -144,6 +144,9 @@ const account: Record<string, Arrange> = {
   readReference: async (owner) => ({
     path: `/reference/${(await owner.get('/reference').expect(200)).body.version}`,
   }),
+  readFigures: async (owner) => ({
+    path: `/reference/figures/${(await owner.get('/reference').expect(200)).body.figures}/calf-strength`,
+  }),
 };
 
 const athletes: Record<string, Arrange> = {

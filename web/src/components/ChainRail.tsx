@@ -1,3 +1,4 @@
+import { standingBody } from '@yonder/core/figure';
 import type { Region } from '@yonder/core/domain';
 import type { FindingsReport } from '@yonder/core/findings';
 import { REGION_LABEL } from '@yonder/core/words';
@@ -15,27 +16,26 @@ interface Props {
   onSelect: (region: Region) => void;
 }
 
-/** Joints of the figure seen from behind, so that left is on the left, and the height of the row that names them. */
-interface Place {
-  readonly left: readonly [number, number];
-  readonly right: readonly [number, number];
-  readonly row: number;
-}
-
-/** In the units of the drawing: the figure takes the left 76 of 146, the rows the rest; 300 high. */
-const PLACES: readonly (readonly [Region, Place])[] = [
-  ['shoulder', { left: [22, 62], right: [54, 62], row: 50 }],
-  ['thoracic', { left: [33, 84], right: [43, 84], row: 77 }],
-  ['elbow', { left: [15, 104], right: [61, 104], row: 104 }],
-  ['lumbopelvic', { left: [33, 121], right: [43, 121], row: 131 }],
-  ['wrist-hand', { left: [10, 148], right: [66, 148], row: 158 }],
-  ['hip-groin', { left: [29, 150], right: [47, 150], row: 185 }],
-  ['knee', { left: [30, 208], right: [46, 208], row: 220 }],
-  ['ankle-foot', { left: [30, 270], right: [46, 270], row: 268 }],
+/** Heights of the rows that name the regions, in the units of the drawing. */
+const ROWS: readonly (readonly [Region, number])[] = [
+  ['shoulder', 40],
+  ['thoracic', 66],
+  ['elbow', 92],
+  ['lumbopelvic', 118],
+  ['wrist-hand', 145],
+  ['hip-groin', 171],
+  ['knee', 200],
+  ['ankle-foot', 240],
 ];
 const WIDTH = 146;
-const HEIGHT = 292;
-const ROWS_FROM = 82;
+const HEIGHT = 262;
+const ROWS_FROM = 86;
+/** The figure takes the left of the drawing, the rows the rest. */
+const BODY = standingBody(40, 6, 2.36);
+const PLACES = ROWS.flatMap(([region, row]) => {
+  const joints = BODY.joints[region];
+  return joints ? [[region, { ...joints, row }] as const] : [];
+});
 
 function Joint({
   at,
@@ -60,10 +60,9 @@ function BodyFigure({ report, region }: { report: FindingsReport; region: Region
   return (
     <svg className={classes.figure} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden="true">
       <g className={classes.body}>
-        <circle cx="38" cy="24" r="13" />
-        <path d="M38 37v13M22 62Q38 50 54 62M22 62 15 104 10 148M54 62l7 42 5 44" />
-        <path d="M22 62Q27 98 31 122L29 150 30 208 30 270M54 62Q49 98 45 122L47 150 46 208 46 270M31 122Q38 128 45 122" />
-        <path d="M30 270 23 284h9zM46 270l7 14h-9zM10 148l-2 11M66 148l2 11" />
+        {BODY.shapes.map(({ d, fill, line, width }, i) => (
+          <path key={i} d={d} data-tone={fill} data-edge={line} strokeWidth={width} />
+        ))}
       </g>
       {PLACES.map(([r, place]) => (
         <path
@@ -77,7 +76,7 @@ function BodyFigure({ report, region }: { report: FindingsReport; region: Region
         <g key={r}>
           {r === region ? (
             <ellipse
-              cx="38"
+              cx={(place.left[0] + place.right[0]) / 2}
               cy={place.left[1]}
               rx={(place.right[0] - place.left[0]) / 2 + 9}
               ry="9"

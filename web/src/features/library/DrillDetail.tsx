@@ -117,7 +117,17 @@ export function DrillDetail({ drill, row, onPick }: Props) {
       ) : null}
       <div className={classes.shown}>
         <DrillPicture drill={drill} />
-        <Text size="lg">{drill.athleteText}</Text>
+        <div>
+          <Text size="lg">{drill.athleteText}</Text>
+          <dl className={classes.told}>
+            <dt>Cues</dt>
+            <dd>{drill.cues.join('; ')}.</dd>
+            <dt>Faults</dt>
+            <dd>{drill.faults.join('; ') || 'None listed'}.</dd>
+            <dt>Feel it</dt>
+            <dd>{drill.feelsLike}.</dd>
+          </dl>
+        </div>
       </div>
       <div className={classes.columns}>
         <div>
@@ -142,10 +152,6 @@ export function DrillDetail({ drill, row, onPick }: Props) {
               </Text>
             </>
           ) : null}
-          <Text size="sm" mt={6}>
-            <b>Cues</b> {drill.cues.join('; ')}. <b>Faults</b> {drill.faults.join('; ') || 'none listed'}.{' '}
-            <b>Feel it</b> {drill.feelsLike}.
-          </Text>
         </div>
         <div>
           <LadderView drill={drill} onPick={onPick} />

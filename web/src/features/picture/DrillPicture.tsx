@@ -6,19 +6,19 @@ import { usePicture } from './usePicture.ts';
 interface Props {
   /** The drill shown. */
   drill: Drill;
-  /** Which side works at first. @default left */
-  side?: 'left' | 'right';
+  /** Which side works at first; the one it is drawn with where left out. */
+  side?: 'left' | 'right' | undefined;
 }
 
 /** A drill as a large picture that moves on press; nothing where it has none. */
-export function DrillPicture({ drill, side = 'left' }: Props) {
+export function DrillPicture({ drill, side }: Props) {
   const figure = usePicture(drill);
   const { tempo, secondsPerRep, holdSeconds } = drill.dose;
   const rhythm = useMemo(() => ({ tempo, secondsPerRep, holdSeconds }), [tempo, secondsPerRep, holdSeconds]);
   if (!figure) return null;
   return (
     <MovingPicture
-      key={`${drill.id}/${side}`}
+      key={`${drill.id}/${side ?? ''}`}
       figure={figure}
       label={drill.athleteText}
       rhythm={rhythm}

@@ -1,7 +1,7 @@
 import { ActionIcon } from '@mantine/core';
 import { useReducedMotion } from '@mantine/hooks';
 import { IconFlipVertical, IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
-import { movesOf, poseAt } from '@yonder/core/figure';
+import { movesOf, ownSide, poseAt, turnedFor } from '@yonder/core/figure';
 import type { Rhythm, SolvedFigure } from '@yonder/core/figure';
 import { useEffect, useMemo, useState } from 'react';
 import { Picture } from './Picture.tsx';
@@ -31,18 +31,19 @@ interface Props {
   label: string;
   /** How fast, and what is held. */
   rhythm: Rhythm;
-  /** Which side works at first. @default left */
-  side?: 'left' | 'right';
+  /** Which side works at first; the one it is drawn with where left out. */
+  side?: 'left' | 'right' | undefined;
   /** Both sides can be looked at. */
   sided: boolean;
 }
 
 /** A large picture of a drill, which moves on press: out, held, back, at its tempo. Who wants no motion steps from position to position. */
-export function MovingPicture({ figure, label, rhythm, side = 'left', sided }: Props) {
+export function MovingPicture({ figure, label, rhythm, side, sided }: Props) {
   const still = useReducedMotion();
   const [playing, setPlaying] = useState(false);
   const [step, setStep] = useState<number | null>(null);
-  const [turned, setTurned] = useState(side === 'right');
+  const [shown, setShown] = useState(side ?? ownSide(figure));
+  const other = shown === 'left' ? 'right' : 'left';
   const moves = useMemo(() => movesOf(figure, rhythm), [figure, rhythm]);
   const seconds = useSeconds(playing && !still);
   const pose =
@@ -54,14 +55,20 @@ export function MovingPicture({ figure, label, rhythm, side = 'left', sided }: P
   const named = still ? 'Next position' : playing ? 'Stop the picture' : 'Play the picture';
   return (
     <div className={classes.moving}>
-      <Picture figure={figure} label={label} pose={pose} plain={playing && !still} mirrored={turned} />
+      <Picture
+        figure={figure}
+        label={label}
+        pose={pose}
+        plain={playing && !still}
+        mirrored={turnedFor(figure, shown)}
+      />
       <div className={classes.tools}>
         {sided ? (
           <ActionIcon
             variant="default"
-            aria-label={`Show the ${turned ? 'left' : 'right'} side`}
-            title={`Show the ${turned ? 'left' : 'right'} side`}
-            onClick={() => setTurned(!turned)}
+            aria-label={`Show the ${other} side`}
+            title={`Show the ${other} side`}
+            onClick={() => setShown(other)}
           >
             <IconFlipVertical size={17} />
           </ActionIcon>

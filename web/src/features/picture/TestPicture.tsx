@@ -1,3 +1,4 @@
+import { ownSide } from '@yonder/core/figure';
 import type { Test } from '@yonder/core/reference';
 import { Picture } from './Picture.tsx';
 import classes from './Picture.module.css';
@@ -26,6 +27,7 @@ export function TestPicture({ test }: { test: Test }) {
         {views.map(({ name, pose }) => (
           <div key={name}>
             <Picture
+              small
               figure={figure}
               label={`${test.name}: ${name.toLowerCase()}`}
               pose={pose}
@@ -38,7 +40,7 @@ export function TestPicture({ test }: { test: Test }) {
       {measured.length > 0 || sided ? (
         <figcaption>
           {measured.length > 0 ? `In gold: ${measured.join(' and ')}.` : ''}{' '}
-          {sided ? 'The left side is shown.' : ''}
+          {sided ? `The ${ownSide(figure)} side is shown.` : ''}
         </figcaption>
       ) : null}
     </figure>

@@ -1,3 +1,5 @@
+import type { ItemSide } from '@yonder/core/domain';
+import { turnedFor } from '@yonder/core/figure';
 import type { Drill } from '@yonder/core/reference';
 import { Picture } from './Picture.tsx';
 import classes from './Picture.module.css';
@@ -7,7 +9,7 @@ interface Props {
   /** The drill shown; its name stands beside it. */
   drill: Drill | undefined;
   /** Which side works; the left where both do. */
-  side?: 'left' | 'right' | 'both';
+  side?: ItemSide | undefined;
   /** Pixels on each side. @default 44 */
   px?: number;
 }
@@ -17,7 +19,7 @@ export function Thumb({ drill, side = 'both', px = 44 }: Props) {
   const figure = usePicture(drill);
   return (
     <span className={classes.thumb} style={{ '--thumb': `${px}px` } as React.CSSProperties} aria-hidden>
-      {figure ? <Picture figure={figure} small mirrored={side === 'right'} /> : null}
+      {figure ? <Picture figure={figure} small mirrored={turnedFor(figure, side)} /> : null}
     </span>
   );
 }

@@ -211,7 +211,7 @@ export function ItemRow(props: Props) {
         </td>
         <th scope="row">
           <span className={classes.named}>
-            <Thumb drill={drill} side={item.side === 'right' ? 'right' : 'left'} />
+            <Thumb drill={drill} side={item.side} />
             <button type="button" className={classes.itemName} onClick={onSelect}>
               {index + 1}. {drill.name}
             </button>

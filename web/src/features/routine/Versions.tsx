@@ -19,6 +19,7 @@ import { Link, useLocation } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
+import { Thumb } from '../picture/Thumb.tsx';
 import { OverrideNotes } from './OverrideNotes.tsx';
 import { PrintHandout } from './PrintHandout.tsx';
 import classes from './Routine.module.css';
@@ -114,16 +115,19 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
             const drill = reference.drills.get(item.drill);
             return (
               <li key={item.id}>
-                <b>{lineName(reference, item)}</b>
-                {isLine(item.drill)
-                  ? item.amount > 0
-                    ? `, ${duration(item.amount)}`
-                    : ''
-                  : `, ${amountText(item)}`}
-                {drill ? ` ${sideText(drill, item)}` : ''}
-                {item.circuit ? <span className="muted"> in {circuitText(item.circuit)}</span> : null}
-                <span className="muted">
-                  {drill && setupText(drill, item) ? ` (${setupText(drill, item)})` : ''}
+                <Thumb drill={drill} side={item.side} px={48} />
+                <span>
+                  <b>{lineName(reference, item)}</b>
+                  {isLine(item.drill)
+                    ? item.amount > 0
+                      ? `, ${duration(item.amount)}`
+                      : ''
+                    : `, ${amountText(item)}`}
+                  {drill ? ` ${sideText(drill, item)}` : ''}
+                  {item.circuit ? <span className="muted"> in {circuitText(item.circuit)}</span> : null}
+                  <span className="muted">
+                    {drill && setupText(drill, item) ? ` (${setupText(drill, item)})` : ''}
+                  </span>
                 </span>
               </li>
             );

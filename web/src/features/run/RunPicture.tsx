@@ -1,7 +1,7 @@
 import { useReducedMotion } from '@mantine/hooks';
 import type { RoutineItem } from '@yonder/core/domain';
 import type { Segment } from '@yonder/core/dose';
-import { cycleSeconds, movesOf, poseAt } from '@yonder/core/figure';
+import { cycleSeconds, movesOf, poseAt, turnedFor } from '@yonder/core/figure';
 import type { SolvedFigure } from '@yonder/core/figure';
 import type { Drill } from '@yonder/core/reference';
 import { Picture } from '../picture/Picture.tsx';
@@ -45,7 +45,7 @@ export function RunPicture({ drill, item, segment, elapsed }: Props) {
         label={drill.athleteText}
         pose={pose}
         plain={pose !== undefined}
-        mirrored={segment.side === 'right'}
+        mirrored={turnedFor(figure, segment.side)}
       />
     </div>
   );
