@@ -3,7 +3,6 @@ import { cameraOf } from './camera.ts';
 import { boxOf } from './frame.ts';
 import { figure as amount, outline } from './hull.ts';
 import { kitPieces } from './kitShapes.ts';
-import { spot } from './painting.ts';
 import type { Drawing } from './painting.ts';
 import { markStrokes } from './marks.ts';
 import type { MarkStroke } from './marks.ts';
@@ -20,7 +19,7 @@ export type Shape = MarkStroke;
 export interface Picture {
   readonly size: number;
   readonly shapes: readonly Shape[];
-  /** Letters beside working limbs, for paper without colour. */
+  /** Which side works, as a letter, for paper without colour. */
   readonly letters: readonly { readonly x: number; readonly y: number; readonly text: string }[];
 }
 
@@ -34,7 +33,7 @@ export interface DrawOptions {
   readonly mirrored?: boolean;
   /** Without marks: while it moves it says itself how. */
   readonly plain?: boolean;
-  /** Letters say left and right too. */
+  /** A letter says which side works, too. */
   readonly letters?: boolean;
 }
 
@@ -85,22 +84,11 @@ function nearestKey({ poses }: SolvedFigure, pose: Pose): number {
   return poses.reduce((best, one, i) => (far(one) < far(poses[best] ?? []) ? i : best), 0);
 }
 
-const LETTER_AT = {
-  body: { arm: 'elbow', leg: 'knee' },
-  hands: { arm: 'wrist', leg: 'wrist' },
-  feet: { arm: 'ankle', leg: 'ankle' },
-} as const;
-/** "L" and "R" at what works. */
-function lettersOf(drawing: Drawing, { accent, rig }: SolvedFigure, mirrored: boolean): Picture['letters'] {
-  return accent.flatMap((part) => {
-    const limb = part.slice(0, 3);
-    if (limb !== 'arm' && limb !== 'leg') return [];
-    const side = part.slice(-1);
-    const place = `${LETTER_AT[rig][limb]}${side}`;
-    if (!(place in drawing.body.sites)) return [];
-    const { x, y } = drawing.put(spot(drawing, place));
-    return [{ x, y, text: (side === 'L') !== mirrored ? 'L' : 'R' }];
-  });
+/** "L" or "R" in a corner where one side works, for paper without colour. */
+function lettersOf({ accent }: SolvedFigure, mirrored: boolean): Picture['letters'] {
+  const sides = new Set(accent.flatMap((part) => /[LR]$/.exec(part) ?? []));
+  if (sides.size !== 1) return [];
+  return [{ x: 16, y: PICTURE - 10, text: sides.has('L') !== mirrored ? 'L' : 'R' }];
 }
 
 /** Draws a figure: floor, the start behind, kit and body from far to near, the marks above. */
@@ -129,7 +117,7 @@ export function drawFigure(solved: SolvedFigure, options: DrawOptions = {}): Pic
   return {
     size: PICTURE,
     shapes: mirrored ? shapes.map(otherSide) : shapes,
-    letters: options.letters ? lettersOf(drawing, solved, mirrored) : [],
+    letters: options.letters ? lettersOf(solved, mirrored) : [],
   };
 }
 
@@ -143,7 +131,7 @@ export function svgOf({ size, shapes, letters }: Picture, colours: Readonly<Reco
   });
   const words = letters.map(
     ({ x, y, text }) =>
-      `<text x="${amount(x)}" y="${amount(y + 4)}" font-size="12" font-weight="bold" text-anchor="middle" fill="${colours.paper}">${text}</text>`,
+      `<text x="${amount(x)}" y="${amount(y)}" font-size="28" font-weight="bold" text-anchor="middle" fill="${colours.mark}">${text}</text>`,
   );
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}">${tags.join('')}${words.join('')}</svg>`;
 }

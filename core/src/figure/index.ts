@@ -17,3 +17,4 @@ export { cycleSeconds, movesOf, poseAt } from './motion.ts';
 export type { Move, Rhythm } from './motion.ts';
 export { standingBody } from './standing.ts';
 export { ownSide, turnedFor } from './sides.ts';
+export { shownBy } from './shownBy.ts';

@@ -144,8 +144,8 @@ const account: Record<string, Arrange> = {
   readReference: async (owner) => ({
     path: `/reference/${(await owner.get('/reference').expect(200)).body.version}`,
   }),
-  readFigures: async (owner) => ({
-    path: `/reference/figures/${(await owner.get('/reference').expect(200)).body.figures}/calf-strength`,
+  readPictures: async (owner) => ({
+    path: `/reference/pictures/${(await owner.get('/reference').expect(200)).body.pictures}/calf-strength`,
   }),
 };
 

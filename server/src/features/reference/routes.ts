@@ -8,14 +8,14 @@ import type { Endpoint } from '../../http/endpoint.ts';
 import { notFound } from '../../http/problem.ts';
 
 const FOREVER = { 'Cache-Control': 'private, max-age=31536000, immutable' };
-/** The chunk of figures that show tests rather than drills. */
+/** The pictures that show tests rather than drills. */
 const TESTS = 'tests';
 
 /** The reference data under a version of its own, so that a browser fetches it once and keeps it. */
 export function referenceEndpoints(deps: Deps): Endpoint[] {
   const json = Buffer.from(JSON.stringify(deps.reference.data));
   const version = createHash('sha256').update(json).digest('hex').slice(0, 16);
-  const figures = createHash('sha256').update(JSON.stringify(bundledFigures)).digest('hex').slice(0, 16);
+  const pictures = createHash('sha256').update(JSON.stringify(bundledFigures)).digest('hex').slice(0, 16);
   let zipped: Buffer | null = null; // packed once, for the first who asks
   return [
     endpoint({
@@ -26,8 +26,8 @@ export function referenceEndpoints(deps: Deps): Endpoint[] {
       summary: 'Version of the reference data in force',
       least: 'read-only',
       audits: null,
-      response: z.object({ version: z.string(), figures: z.string().describe('version of the figures') }),
-      handler: async () => ({ version, figures }),
+      response: z.object({ version: z.string(), pictures: z.string().describe('version of the pictures') }),
+      handler: async () => ({ version, pictures }),
     }),
     endpoint({
       id: 'readReference',
@@ -52,17 +52,17 @@ export function referenceEndpoints(deps: Deps): Endpoint[] {
       },
     }),
     endpoint({
-      id: 'readFigures',
+      id: 'readPictures',
       tag: 'reference',
       method: 'get',
-      path: '/reference/figures/:version/:ladder',
-      summary: 'Figures of the drills of a ladder (of the tests: "tests"), by drill; never change, keep them',
+      path: '/reference/pictures/:version/:ladder',
+      summary: 'Pictures of the drills of a ladder (of the tests: "tests"), by drill; never change, keep them',
       least: 'read-only',
       audits: null,
       params: z.strictObject({ version: z.string().max(64), ladder: z.string().max(80) }),
       sends: 'application/json',
       handler: async ({ params }) => {
-        if (params.version !== figures) throw notFound('Figures version');
+        if (params.version !== pictures) throw notFound('Version of the pictures');
         const ladder = deps.reference.data.ladders.find(({ id }) => id === params.ladder);
         if (!ladder && params.ladder !== TESTS) throw notFound('Ladder');
         const ids = ladder?.drills ?? deps.reference.data.tests.map(({ id }) => `test-${id}`);

@@ -22,8 +22,9 @@ import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
 import type { LoadedRecord } from '../athletes/record.ts';
 import { passDoor } from './door.ts';
-import { createBooklet, createCard, createHandout } from './handout.ts';
-import type { HandoutInput } from './handout.ts';
+import { createCard } from '../printing/card.ts';
+import { createBooklet, createHandout } from '../printing/handout.ts';
+import type { HandoutInput } from '../printing/input.ts';
 import { needRoutine } from './versions.ts';
 
 type Routine = RowOf<'routines'>;

@@ -1,6 +1,7 @@
 import { skipToken } from '@reduxjs/toolkit/query';
+import { shownBy } from '@yonder/core/figure';
 import type { SolvedFigure } from '@yonder/core/figure';
-import type { Drill, Reference } from '@yonder/core/reference';
+import type { Drill } from '@yonder/core/reference';
 import { useReference } from '../../app/reference.tsx';
 import { usePicturesQuery, usePictureVersionQuery } from './pictureEndpoints.ts';
 
@@ -9,21 +10,10 @@ function useChunk(ladder: string | undefined): Record<string, SolvedFigure> | un
   return usePicturesQuery(version && ladder ? { version, ladder } : skipToken).data;
 }
 
-/** The drill whose figure stands for a drill: of the practice's own, the shipped one that it was made from. */
-function drawnDrill({ drills }: Reference, drill: Drill | undefined): Drill | undefined {
-  const seen = new Set<string>();
-  let shown = drill;
-  while (shown?.from && !seen.has(shown.id)) {
-    seen.add(shown.id);
-    shown = drills.get(shown.from);
-  }
-  return shown;
-}
-
 /** The figure of a drill; a drill of the practice's own without one shows that of the drill it was made from. Null while it is fetched, and where there is none. */
 export function usePicture(drill: Drill | undefined): SolvedFigure | null {
   const reference = useReference();
-  const shown = drawnDrill(reference, drill);
+  const shown = drill && shownBy(reference.drills, drill);
   const chunk = useChunk(shown?.ladder);
   return (shown && chunk?.[shown.id]) ?? null;
 }
