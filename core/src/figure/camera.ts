@@ -22,6 +22,9 @@ export const VIEWS: Readonly<Record<string, View>> = {
 /** Projects without perspective: a point of the picture (y downwards) and how near it is. */
 export interface Camera {
   readonly see: (point: Vec) => { readonly x: number; readonly y: number; readonly near: number };
+  /** Directions of the room that go to the right and up in the picture. */
+  readonly right: Vec;
+  readonly up: Vec;
 }
 
 /** The camera of a view. */
@@ -31,5 +34,9 @@ export function cameraOf({ az, el }: View): Camera {
   const right: Vec = [-Math.sin(a), 0, -Math.cos(a)];
   const towards: Vec = [Math.cos(a) * Math.cos(e), Math.sin(e), -Math.sin(a) * Math.cos(e)];
   const up: Vec = [-Math.cos(a) * Math.sin(e), Math.cos(e), Math.sin(a) * Math.sin(e)];
-  return { see: (point) => ({ x: dot(point, right), y: -dot(point, up), near: dot(point, towards) }) };
+  return {
+    right,
+    up,
+    see: (point) => ({ x: dot(point, right), y: -dot(point, up), near: dot(point, towards) }),
+  };
 }

@@ -15,7 +15,7 @@ const BENT: Readonly<Record<CloseUp, readonly string[]>> = {
 const AT_REST: Readonly<Record<string, number>> = { thumb: 42, oppose: 20, spread: 4, mcp: 8, pip: 10 };
 
 /** Names of the numbers of a close-up, in their order: those of the left, then those of the right. */
-const closeUpNumbers = (rig: CloseUp): readonly string[] =>
+export const closeUpNumbers = (rig: CloseUp): readonly string[] =>
   (['L', 'R'] as const).flatMap((side) => [...PLACED, ...BENT[rig]].map((name) => `${name}${side}`));
 
 /** The numbers of a close-up with changes; a name without side is meant for both. */

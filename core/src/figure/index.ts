@@ -18,3 +18,8 @@ export type { Move, Rhythm } from './motion.ts';
 export { standingBody } from './standing.ts';
 export { ownSide, turnedFor } from './sides.ts';
 export { shownBy } from './shownBy.ts';
+export { jointsOf } from './joints.ts';
+export type { Joint, Setting } from './joints.ts';
+export { mirroredFigure } from './mirror.ts';
+export { drawnTo, heldSites, joined, pulled, standingFigure, withNumber } from './pull.ts';
+export { pictureFaults } from './sound.ts';

@@ -1,6 +1,11 @@
 import { z } from 'zod';
 
-const point = z.tuple([z.number(), z.number(), z.number()]);
+/** Hundredths of the body's height, or degrees; what is further than this is nowhere near the body. */
+const measure = z.number().min(-500).max(500);
+const word = z.string().max(40);
+/** A slope that falls has a length below nothing. */
+const length = z.number().min(-100).max(300);
+const point = z.tuple([measure, measure, measure]);
 const loosePoint = z.tuple([z.number().nullable(), z.number().nullable(), z.number().nullable()]);
 const numbers = z.record(z.string(), z.number());
 const places = z.union([z.string(), z.array(z.string())]);
@@ -65,42 +70,51 @@ const KIT_KINDS = [
 
 const kitSchema = z.strictObject({
   type: z.enum(KIT_KINDS),
-  name: z.string().optional().describe('by which contacts call it; its kind where it is left out'),
-  at: z.union([point, z.string()]).optional().describe('where it stands, or the place that holds it'),
-  size: point.optional().describe('along x, up, along z'),
+  name: word.optional().describe('by which contacts call it; its kind where it is left out'),
+  at: z.union([point, word]).optional().describe('where it stands, or the place that holds it'),
+  size: z.tuple([length, length, length]).optional().describe('along x, up, along z'),
   face: z
     .enum(['front', 'back', 'left', 'right'])
     .optional()
     .describe('on which side of the body a wall stands'),
-  radius: z.number().optional(),
+  radius: z.number().min(0.1).max(60).optional(),
   through: z
-    .array(z.union([z.string(), point]))
+    .array(z.union([word, point]))
+    .max(12)
     .optional()
     .describe('what a band, rope or strap runs through'),
   side: z.enum(['L', 'R', 'both']).optional().describe('which hand holds it'),
-  lean: z.number().optional().describe('how far what is held is turned from upright, in degrees'),
-  keys: z.array(z.int()).optional().describe('in which keys it is there; all where left out'),
+  lean: measure.optional().describe('how far what is held is turned from upright, in degrees'),
+  keys: z
+    .array(z.int().min(0).max(3))
+    .max(4)
+    .optional()
+    .describe('in which keys it is there; all where left out'),
 });
 /** One piece of kit of a figure. */
 export type Kit = z.infer<typeof kitSchema>;
 
 const markSchema = z.union([
-  z.strictObject({ move: z.string(), off: z.tuple([z.number(), z.number()]).optional() }),
+  z.strictObject({ move: word, off: z.tuple([measure, measure]).optional() }),
   z.strictObject({
-    push: z.string(),
+    push: word,
     to: point,
-    off: z.tuple([z.number(), z.number()]).optional(),
+    off: z.tuple([measure, measure]).optional(),
     both: z.boolean().optional(),
   }),
-  z.strictObject({ spin: z.string(), back: z.boolean().optional(), radius: z.number().optional() }),
-  z.strictObject({ hold: z.string(), off: z.tuple([z.number(), z.number()]).optional() }),
-  z.strictObject({ breath: z.string() }),
-  z.strictObject({ tint: z.string(), radius: z.number().optional() }),
-  z.strictObject({ path: z.array(point) }),
+  z.strictObject({
+    spin: word,
+    back: z.boolean().optional(),
+    radius: z.number().min(0.1).max(60).optional(),
+  }),
+  z.strictObject({ hold: word, off: z.tuple([measure, measure]).optional() }),
+  z.strictObject({ breath: word }),
+  z.strictObject({ tint: word, radius: z.number().min(0.1).max(60).optional() }),
+  z.strictObject({ path: z.array(point).max(12) }),
   z.strictObject({
     say: z.string().max(3),
-    at: z.string(),
-    off: z.tuple([z.number(), z.number()]).optional(),
+    at: word,
+    off: z.tuple([measure, measure]).optional(),
   }),
 ]);
 /** Something that says how it moves or where it works. */
@@ -109,7 +123,7 @@ export type Mark = z.infer<typeof markSchema>;
 /** Limbs and parts that can be marked as working. */
 const PARTS = ['armL', 'armR', 'legL', 'legR', 'trunk', 'head'] as const;
 
-const viewSchema = z.strictObject({ az: z.number(), el: z.number() });
+const viewSchema = z.strictObject({ az: z.number().min(-360).max(360), el: z.number().min(-90).max(90) });
 /** From where it is looked at, in degrees: 0 the front, 90 the left side, −90 the right, 180 the back; up by `el`. */
 export type View = z.infer<typeof viewSchema>;
 
@@ -152,22 +166,27 @@ export const figureSchema = z.strictObject({
 /** A figure as it is written. */
 export type FigureSource = z.infer<typeof figureSchema>;
 
-/** A figure with solved numbers: what ships. */
+const poseSchema = z.array(measure).max(64);
+/** A figure with solved numbers: what ships, and what a practice draws for a drill of its own. */
 export const solvedFigureSchema = z.strictObject({
   rig: z.enum(['body', 'hands', 'feet']),
-  sides: z.array(z.enum(['L', 'R'])),
-  poses: z.array(z.array(z.number())).min(1),
+  sides: z
+    .array(z.enum(['L', 'R']))
+    .min(1)
+    .max(2),
+  poses: z.array(poseSchema).min(1).max(4),
   between: z
-    .array(z.array(z.array(z.number())))
+    .array(z.array(poseSchema).max(3))
+    .max(3)
     .describe('poses on the way to each next key, where going straight would drift'),
-  shown: z.int(),
+  shown: z.int().min(0).max(3),
   ghost: z.boolean(),
   view: viewSchema,
-  frame: z.array(z.string()),
-  accent: z.array(z.enum(PARTS)),
-  kit: z.array(kitSchema),
-  marks: z.array(markSchema),
-  z: numbers,
+  frame: z.array(word).min(1).max(12),
+  accent: z.array(z.enum(PARTS)).max(6),
+  kit: z.array(kitSchema).max(8),
+  marks: z.array(markSchema).max(8),
+  z: z.record(word, measure),
 });
-/** A figure with solved numbers: what ships. */
+/** A figure with solved numbers. */
 export type SolvedFigure = z.infer<typeof solvedFigureSchema>;

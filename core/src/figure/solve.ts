@@ -9,7 +9,7 @@ import type { Vec } from './vector.ts';
 type Loose = readonly [number | null, number | null, number | null];
 
 /** Everything that has to hold in one key. */
-interface Contacts {
+export interface Contacts {
   /** Place: the surface that it lies on. */
   readonly on: Map<string, string>;
   /** Place: where it is. */
@@ -18,9 +18,21 @@ interface Contacts {
   readonly aim: (readonly [string, string, Vec])[];
   readonly line: (readonly [string, string, string])[];
   balance: boolean;
+  /** Place: where it is wanted, as far as everything else lets it. */
+  readonly wish?: ReadonlyMap<string, Vec>;
 }
 
-const WEIGHT = { contact: 14, aim: 140, below: 14, balance: 3 } as const;
+/** Contacts that ask for nothing. */
+export const nothingHeld = (): Contacts => ({
+  on: new Map(),
+  at: new Map(),
+  touch: [],
+  aim: [],
+  line: [],
+  balance: false,
+});
+
+const WEIGHT = { contact: 14, aim: 140, below: 14, balance: 3, wish: 2 } as const;
 /** How much each number resists being moved from where it was written. */
 const priorOf = (name: string): number =>
   name.startsWith('root.')
@@ -30,7 +42,8 @@ const priorOf = (name: string): number =>
     : /^(?:spine|chest|neck)/.test(name)
       ? 0.2
       : 0.1;
-const PRIOR = NUMBERS.map(priorOf);
+/** How much each number resists, in the order of {@link NUMBERS}. */
+export const PRIOR: readonly number[] = NUMBERS.map(priorOf);
 const STEP = 25;
 const ROUNDS = 40;
 
@@ -91,6 +104,10 @@ function residuals(
   for (const [name, point] of contacts.at) {
     const { at } = siteOf(body, name);
     point.forEach((wanted, i) => wanted !== null && out.push(WEIGHT.contact * ((at[i] ?? 0) - wanted)));
+  }
+  for (const [name, wanted] of contacts.wish ?? []) {
+    const { at } = siteOf(body, name);
+    for (let i = 0; i < 3; i += 1) out.push(WEIGHT.wish * ((at[i] ?? 0) - (wanted[i] ?? 0)));
   }
   for (const [a, b, gap] of contacts.touch) {
     const [one, other] = [siteOf(body, a), siteOf(body, b)];
@@ -157,7 +174,7 @@ function solveSymmetric(a: readonly Float64Array[], b: Float64Array, damping: nu
 }
 
 /** The pose nearest to a written one in which the contacts hold: damped least squares over all numbers. */
-function settle(
+export function settle(
   written: Pose,
   contacts: Contacts,
   kit: readonly Kit[],
@@ -239,7 +256,7 @@ const SHARES = [0.25, 0.5, 0.75];
 const tenths = (pose: Pose): number[] => pose.map((v) => Math.round(v * 10) / 10);
 
 /** The way from one key to the next on which what stands in both stays, and what slides goes straight. */
-function wayBetween(
+export function wayBetween(
   from: Pose,
   to: Pose,
   both: readonly string[],
@@ -247,7 +264,6 @@ function wayBetween(
   resists: readonly number[],
 ): number[][] {
   const [first, last] = [bodyOf(from), bodyOf(to)];
-  const none: Contacts = { on: new Map(), at: new Map(), touch: [], aim: [], line: [], balance: false };
   const poses = SHARES.map((share) => {
     const straight = from.map((v, i) => v + ((to[i] ?? v) - v) * share);
     const meant = new Map(
@@ -262,7 +278,7 @@ function wayBetween(
   });
   if (poses.every(({ drift }) => drift <= DRIFT)) return [];
   return poses.map(({ straight, meant }) =>
-    tenths(settle(straight, { ...none, at: new Map(meant) }, kit, resists, 12)),
+    tenths(settle(straight, { ...nothingHeld(), at: new Map(meant) }, kit, resists, 12)),
   );
 }
 
@@ -274,7 +290,7 @@ export function solveFigure(source: FigureSource): Solved {
     for (const i of placesOf(name)) resists[i] = weight;
   const free = new Set((source.slide ?? []).flatMap(sitesOf));
   let contacts = changed(
-    { on: new Map(), at: new Map(), touch: [], aim: [], line: [], balance: source.balance ?? false },
+    { ...nothingHeld(), balance: source.balance ?? false },
     source as FigureSource['keys'][0],
   );
   let pose: Pose = written(

@@ -1,3 +1,4 @@
+import { pictureFaults } from '../figure/index.ts';
 import { practiceReference } from '../reference/index.ts';
 import type { Drill, OwnDrill, Reference } from '../reference/index.ts';
 import { FaultList } from './faultList.ts';
@@ -40,6 +41,8 @@ function addOwnFaults(list: FaultList, drill: OwnDrill, at: Path): void {
     list.add([...at, 'alternating'], 'a drill is one-sided or alternating, not both');
   if (drill.contraction === 'ballistic' && drill.dose.measure === 'hold-seconds')
     list.add([...at, 'dose', 'measure'], 'a ballistic drill cannot be dosed in held seconds; count it');
+  for (const { path, message } of drill.picture ? pictureFaults(drill.picture) : [])
+    list.add([...at, 'picture', ...path], message);
   const restore = drill.timing.every((timing) => timing === 'after-activity');
   if (drill.category === 'raise' && restore)
     list.add([...at, 'timing'], 'raising temperature belongs before activity or stands alone');

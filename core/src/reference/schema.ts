@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { solvedFigureSchema } from '../figure/schema.ts';
 import {
   measureSchema,
   modeSchema,
@@ -289,6 +290,9 @@ export const drillSchema = z.object({
     .describe('how nearly it rehearses a pattern, 0 to 1; else its ladder says so'),
   own: z.boolean().optional().describe('a drill of the practice’s own'),
   from: id.optional().describe('own drills: the drill it was copied from'),
+  picture: solvedFigureSchema
+    .optional()
+    .describe('own drills: how it is drawn; else as the drill it was copied from'),
   looser: z
     .object({ reason: z.string(), by: z.string(), date: z.string(), than: id })
     .optional()
@@ -322,6 +326,7 @@ export const ownDrillSchema = z.strictObject({
     })
     .optional()
     .describe('why it may be looser than what it comes from, who said so and when'),
+  picture: solvedFigureSchema.optional().describe('how it is drawn; else as the drill it was copied from'),
   ladder: id,
   ladderName: z.string().trim().min(2).max(120).optional(),
   level: whole(1, 30),

@@ -17,7 +17,7 @@ export function picturesOf(reference: Reference, items: readonly RoutineItem[]):
     items.flatMap((item) => {
       const drill = reference.drills.get(item.drill);
       const shown = drill && shownBy(reference.drills, drill);
-      const figure = shown && figureOf(shown.id);
+      const figure = shown && (shown.picture ?? figureOf(shown.id));
       if (!figure) return [];
       const picture = drawFigure(figure, {
         small: true,

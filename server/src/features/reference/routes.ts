@@ -56,7 +56,8 @@ export function referenceEndpoints(deps: Deps): Endpoint[] {
       tag: 'reference',
       method: 'get',
       path: '/reference/pictures/:version/:ladder',
-      summary: 'Pictures of the drills of a ladder (of the tests: "tests"), by drill; never change, keep them',
+      summary:
+        'Pictures of the drills of a ladder (of the tests: "tests"), by drill; never change, keep them',
       least: 'read-only',
       audits: null,
       params: z.strictObject({ version: z.string().max(64), ladder: z.string().max(80) }),

@@ -14,8 +14,8 @@ function useChunk(ladder: string | undefined): Record<string, SolvedFigure> | un
 export function usePicture(drill: Drill | undefined): SolvedFigure | null {
   const reference = useReference();
   const shown = drill && shownBy(reference.drills, drill);
-  const chunk = useChunk(shown?.ladder);
-  return (shown && chunk?.[shown.id]) ?? null;
+  const chunk = useChunk(shown?.picture ? undefined : shown?.ladder);
+  return shown?.picture ?? (shown && chunk?.[shown.id]) ?? null;
 }
 
 /** The figure that shows how a test is done; null while it is fetched, and where there is none. */

@@ -1,0 +1,150 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { bundledFigures, figureOf } from './bundled.ts';
+import {
+  bodyAt,
+  bodyOf,
+  drawFigure,
+  heldSites,
+  joined,
+  jointsOf,
+  mirroredFigure,
+  pictureFaults,
+  poseAt,
+  pulled,
+  solvedFigureSchema,
+  standingFigure,
+  withNumber,
+} from './index.ts';
+import type { Kit, SolvedFigure } from './index.ts';
+import { NUMBERS, RANGE } from './skeleton.ts';
+import { less, size } from './vector.ts';
+import type { Vec } from './vector.ts';
+
+const standing = standingFigure();
+const pose = standing.poses[0] ?? [];
+const ids = Object.keys(bundledFigures.drills);
+const anyFigure = fc.constantFrom(...ids).map((id) => figureOf(id) as SolvedFigure);
+const apart = (a: Vec | undefined, b: Vec | undefined) => size(less(a ?? [99, 0, 0], b ?? [0, 99, 0]));
+const number = (name: string) => NUMBERS.indexOf(name);
+
+describe('a figure turned round', () => {
+  it('has every place where the other side had it, and is itself again when turned twice', () => {
+    fc.assert(
+      fc.property(anyFigure, (figure) => {
+        const other = mirroredFigure(figure);
+        figure.poses.forEach((one, key) => {
+          const [here, there] = [bodyAt(figure, one).sites, bodyAt(other, other.poses[key] ?? []).sites];
+          for (const [name, { at }] of Object.entries(here)) {
+            const twin = name.replace(/[LR]$/, (s) => (s === 'L' ? 'R' : 'L'));
+            expect(apart(there[twin]?.at, [at[0], at[1], -at[2]]), name).toBeLessThan(0.01);
+          }
+        });
+        expect(mirroredFigure(other)).toEqual(figure);
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe('a joint drawn by hand', () => {
+  it('comes to where it is drawn while the feet stand where they stood', () => {
+    const before = bodyOf(pose).sites;
+    const target: Vec = [30, 85, -20];
+    const body = bodyOf(pulled(pose, [], 'wristL', target, 30).pose).sites;
+    expect(apart(body['wristL']?.at, target)).toBeLessThan(2);
+    for (const site of ['heelL', 'heelR', 'ballInR'])
+      expect(apart(body[site]?.at, before[site]?.at)).toBeLessThan(0.5);
+  });
+  it('snaps onto the floor, a wall or a top that it is drawn near, and nowhere else', () => {
+    const step: Kit = { type: 'step', at: [24, 0, -5] };
+    const low = pulled(pose, [step], 'ankleL', [24, 17, -5], 30);
+    expect(low.snapped).toBe('step');
+    expect(heldSites(bodyOf(low.pose), [step]).get('heelL')).toBe('step');
+    expect(pulled(pose, [step], 'ankleL', [24, 34, -5], 30).snapped).toBeNull();
+    const wall: Kit = { type: 'wall', at: [38, 0, 0], face: 'front' };
+    expect(pulled(pose, [wall], 'wristR', [34, 80, 12], 30).snapped).toBe('wall');
+  });
+  it('never leaves the range of a joint, wherever it is drawn', () => {
+    const far = fc.integer({ min: -120, max: 160 });
+    const spot: fc.Arbitrary<Vec> = fc.tuple(far, far, far);
+    const site = fc.constantFrom('wristL', 'ankleR', 'kneeL', 'elbowR', 'head', 'pelvis', 'chest');
+    fc.assert(
+      fc.property(site, spot, (name, target) => {
+        pulled(pose, [], name, target, 4).pose.forEach((value, i) => {
+          expect(Number.isFinite(value)).toBe(true);
+          expect(value).toBeGreaterThanOrEqual((RANGE[i]?.[0] ?? 0) - 0.1);
+          expect(value).toBeLessThanOrEqual((RANGE[i]?.[1] ?? 0) + 0.1);
+        });
+      }),
+      { numRuns: 25 },
+    );
+  });
+  it('a number that is set bends the rest: knees that bend lower the hips over standing feet', () => {
+    const bent = withNumber(withNumber(pose, [], number('kneeL'), 60), [], number('kneeR'), 60);
+    const [before, after] = [bodyOf(pose).sites, bodyOf(bent).sites];
+    expect(bent[number('kneeL')]).toBeGreaterThan(50);
+    expect(after['pelvis']?.at[1] ?? 99).toBeLessThan((before['pelvis']?.at[1] ?? 0) - 3);
+    expect(apart(after['heelL']?.at, before['heelL']?.at)).toBeLessThan(0.6);
+    expect(withNumber(pose, [], number('kneeL'), 400)[number('kneeL')]).toBeLessThanOrEqual(158);
+  });
+  it('keeps what stands in two positions where it is on the way between them', () => {
+    const low = pulled(pose, [], 'pelvis', [-8, 34, 0], 30).pose;
+    const figure = joined({ ...standing, poses: [pose, low], shown: 1 });
+    const moves = [{ from: 0, to: 1, seconds: 2 }];
+    for (const t of [0, 0.5, 1, 1.5, 2]) {
+      const { sites } = bodyOf(poseAt(figure, moves, t));
+      expect(apart(sites['heelL']?.at, bodyOf(pose).sites['heelL']?.at)).toBeLessThan(1);
+    }
+  });
+  it('every number of a figure can be set somewhere, by a name', () => {
+    for (const rig of ['body', 'hands', 'feet'] as const) {
+      const places = jointsOf({ rig, sides: ['L', 'R'] }).flatMap(({ settings }) => settings);
+      expect(new Set(places.map(({ place }) => place)).size).toBe(places.length);
+      if (rig === 'body') expect(places).toHaveLength(NUMBERS.length);
+      for (const { label } of places) expect(label).toMatch(/^[A-Z][a-z, ]+$/);
+    }
+  });
+});
+
+describe('a picture from outside', () => {
+  const good = figureOf('split-squat') as SolvedFigure;
+  const paths = (over: object) => pictureFaults({ ...good, ...over }).map(({ path }) => path.join('.'));
+  it('is refused where it cannot be drawn, with the place and what would be right', () => {
+    expect(paths({})).toEqual([]);
+    expect(paths({ poses: [[1, 2]], between: [] })).toContain('poses.0');
+    expect(paths({ between: [[], [], []] })).toEqual(['between']);
+    expect(paths({ marks: [{ hold: 'tail' }] })).toEqual(['marks.0.hold']);
+    expect(paths({ kit: [{ type: 'band', through: ['kneeL', 'moon'] }] })).toEqual(['kit.0.through.1']);
+    expect(paths({ frame: ['__proto__'] })).toEqual(['frame.0']);
+    expect(paths({ poses: [(good.poses[0] ?? []).map(() => 300)], between: [], shown: 0 })[0]).toBe(
+      'poses.0.4',
+    );
+  });
+  it('as all that ship can, and as nobody else can whatever is changed in it: accepted is drawn', () => {
+    for (const id of ids) expect(pictureFaults(figureOf(id) as SolvedFigure), id).toEqual([]);
+    const junk = fc.oneof(
+      fc.constantFrom('kneeL', 'hand', '', 'constructor', null, [], {}, -1, 0, 3, 1e9, NaN),
+      fc.constantFrom(
+        { type: 'dowel' },
+        { type: 'tape' },
+        { type: 'loop', through: ['kneeL'] },
+        { say: 'A' },
+      ),
+    );
+    fc.assert(
+      fc.property(anyFigure, fc.nat(), fc.nat(), junk, (figure, field, at, value) => {
+        const copy = structuredClone(figure) as unknown as Record<string, unknown>;
+        const name = Object.keys(copy)[field % Object.keys(copy).length] ?? '';
+        const list = copy[name];
+        if (Array.isArray(list)) list[at % (list.length + 1)] = value;
+        else copy[name] = value;
+        const parsed = solvedFigureSchema.safeParse(copy);
+        if (!parsed.success || pictureFaults(parsed.data).length > 0) return;
+        for (const small of [true, false])
+          expect(JSON.stringify(drawFigure(parsed.data, { small }))).not.toMatch(/NaN|Infinity|null/);
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
