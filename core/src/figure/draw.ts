@@ -91,11 +91,19 @@ function lettersOf({ accent }: SolvedFigure, mirrored: boolean): Picture['letter
   return [{ x: 16, y: PICTURE - 10, text: sides.has('L') !== mirrored ? 'L' : 'R' }];
 }
 
-/** Draws a figure: floor, the start behind, kit and body from far to near, the marks above. */
-export function drawFigure(solved: SolvedFigure, options: DrawOptions = {}): Picture {
-  const { pose: moving, small = false, mirrored = false, plain = false } = options;
-  const bodies = solved.poses.map((pose) => bodyAt(solved, pose));
-  const box = boxOf(solved, bodies);
+/** How the room lies in the picture of a figure, whatever pose is drawn in it. */
+export interface Layout {
+  /** Units of the picture for one hundredth of the body's height. */
+  readonly scale: number;
+  readonly put: (p: Vec) => { readonly x: number; readonly y: number; readonly near: number };
+}
+
+/** The layout of a figure's picture: it holds every key. */
+export function layoutOf(solved: SolvedFigure, mirrored = false): Layout {
+  const box = boxOf(
+    solved,
+    solved.poses.map((pose) => bodyAt(solved, pose)),
+  );
   const scale = (PICTURE - 2 * MARGIN) / box.side;
   const camera = cameraOf(solved.view);
   const put = (p: Vec) => {
@@ -103,6 +111,15 @@ export function drawFigure(solved: SolvedFigure, options: DrawOptions = {}): Pic
     const across = MARGIN + (x - box.x) * scale;
     return { x: mirrored ? PICTURE - across : across, y: MARGIN + (y - box.y) * scale, near };
   };
+  return { scale, put };
+}
+
+/** Draws a figure: floor, the start behind, kit and body from far to near, the marks above. */
+export function drawFigure(solved: SolvedFigure, options: DrawOptions = {}): Picture {
+  const { pose: moving, small = false, mirrored = false, plain = false } = options;
+  const bodies = solved.poses.map((pose) => bodyAt(solved, pose));
+  const { scale, put } = layoutOf(solved, mirrored);
+  const camera = cameraOf(solved.view);
   const pose = moving ?? solved.poses[solved.shown] ?? [];
   const key = moving ? nearestKey(solved, moving) : solved.shown;
   const drawing: Drawing = { body: bodyAt(solved, pose), camera, scale, put };

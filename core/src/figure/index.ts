@@ -1,13 +1,14 @@
 export { wholeFigure } from './bases.ts';
 export type { WrittenFigure } from './bases.ts';
 export { cameraOf, VIEWS } from './camera.ts';
-export { drawFigure, PICTURE, svgOf } from './draw.ts';
+export { drawFigure, layoutOf, PICTURE, svgOf } from './draw.ts';
 export { bodyAt, poseBetween } from './pose.ts';
 export type { DrawOptions, Picture, Shape } from './draw.ts';
 export { finished } from './finish.ts';
-export { figureSchema, solvedFigureSchema } from './schema.ts';
+export { figureSchema, KIT_KINDS, PARTS, solvedFigureSchema } from './schema.ts';
 export type { FigureSource, Kit, Mark, SolvedFigure } from './schema.ts';
 export { bodyOf, NUMBERS } from './skeleton.ts';
+export { angleAt } from './vector.ts';
 export { PAPER } from './tones.ts';
 export type { Tone } from './tones.ts';
 export { faultsOf } from './checks.ts';

@@ -31,7 +31,7 @@ const contactFields = {
 };
 
 /** Kinds of kit that are drawn. */
-const KIT_KINDS = [
+export const KIT_KINDS = [
   'wall',
   'box',
   'step',
@@ -121,7 +121,7 @@ const markSchema = z.union([
 export type Mark = z.infer<typeof markSchema>;
 
 /** Limbs and parts that can be marked as working. */
-const PARTS = ['armL', 'armR', 'legL', 'legR', 'trunk', 'head'] as const;
+export const PARTS = ['armL', 'armR', 'legL', 'legR', 'trunk', 'head'] as const;
 
 const viewSchema = z.strictObject({ az: z.number().min(-360).max(360), el: z.number().min(-90).max(90) });
 /** From where it is looked at, in degrees: 0 the front, 90 the left side, −90 the right, 180 the back; up by `el`. */

@@ -15,6 +15,7 @@ import { useFiguresQuery } from '../figures/figureEndpoints.ts';
 import { blankDrill } from './editor/drillForm.ts';
 import { useLooser } from './editor/useLooser.ts';
 import { WhatFields } from './editor/WhatFields.tsx';
+import { PictureFields } from './editor/PictureFields.tsx';
 import { ServesFields } from './editor/ServesFields.tsx';
 import { DoseFields } from './editor/DoseFields.tsx';
 import { LoadFields } from './editor/LoadFields.tsx';
@@ -125,6 +126,7 @@ function Editor({ initial, row, keptAs }: EditorProps) {
       </div>
       <div className={classes.grid}>
         <WhatFields form={form} />
+        <PictureFields form={form} />
         <ServesFields form={form} />
         <DoseFields form={form} />
         <LoadFields form={form} />

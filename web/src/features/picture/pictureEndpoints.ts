@@ -16,4 +16,4 @@ const pictureApi = api.injectEndpoints({
   }),
 });
 
-export const { usePictureVersionQuery, usePicturesQuery } = pictureApi;
+export const { usePictureVersionQuery, usePicturesQuery, useLazyPicturesQuery } = pictureApi;

@@ -1,0 +1,222 @@
+import { Button, Group, SegmentedControl, Select } from '@mantine/core';
+import {
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconCopyPlus,
+  IconFlipVertical,
+  IconTrash,
+} from '@tabler/icons-react';
+import { useStateHistory } from '@mantine/hooks';
+import { mirroredFigure } from '@yonder/core/figure';
+import type { Rhythm, SolvedFigure } from '@yonder/core/figure';
+import { useState } from 'react';
+import { useReference } from '../../../app/reference.tsx';
+import { Dialog } from '../../../components/Dialog.tsx';
+import { MovingPicture } from '../MovingPicture.tsx';
+import { Picture } from '../Picture.tsx';
+import { useFetchPicture } from '../usePicture.ts';
+import { Canvas } from './Canvas.tsx';
+import { MOST, withCopy, withoutPose, withPose, withSetting } from './changes.ts';
+import classes from './Editor.module.css';
+import { JointPanel } from './JointPanel.tsx';
+import { KitPanel } from './KitPanel.tsx';
+import { ViewPanel } from './ViewPanel.tsx';
+
+/** Another drill's picture to begin with. */
+function StartFrom({ onPicked }: { onPicked: (figure: SolvedFigure) => void }) {
+  const reference = useReference();
+  const fetchPicture = useFetchPicture();
+  const pick = (id: string | null) => {
+    const drill = id ? reference.drills.get(id) : undefined;
+    if (drill) void fetchPicture(drill).then((found) => found && onPicked(found));
+  };
+  return (
+    <Select
+      size="xs"
+      w={230}
+      aria-label="Begin with the picture of"
+      placeholder="begin with the picture of…"
+      searchable
+      limit={60}
+      data={reference.data.drills
+        .filter(({ archived }) => !archived)
+        .map(({ id: value, name }) => ({ value, label: name }))}
+      value={null}
+      onChange={pick}
+    />
+  );
+}
+
+interface Props {
+  /** The picture it begins with. */
+  initial: SolvedFigure;
+  /** How it moves in the preview. */
+  rhythm: Rhythm;
+  /** It was changed. */
+  onChange: (figure: SolvedFigure) => void;
+  /** It was closed. */
+  onClose: () => void;
+}
+
+/** Draws a picture by hand: joints, positions, kit, view and marks, with every step to take back. */
+export function PictureEditor({ initial, rhythm, onChange, onClose }: Props) {
+  const [figure, { set, back, forward }, history] = useStateHistory(initial);
+  const [key, setKey] = useState(initial.shown);
+  const [joint, setJoint] = useState('kneeL');
+  const [both, setBoth] = useState(false);
+  const [panel, setPanel] = useState('joints');
+  const position = Math.min(key, figure.poses.length - 1);
+  const change = (next: SolvedFigure) => {
+    set(next);
+    onChange(next);
+  };
+  const step = (go: () => void, to: number) => {
+    go();
+    const there = history.history[to];
+    if (there) onChange(there);
+  };
+  return (
+    <Dialog onClose={onClose} title="Draw the drill" fullScreen>
+      <div className={classes.bar}>
+        <StartFrom
+          onPicked={(next) => {
+            change(next);
+            setKey(next.shown);
+          }}
+        />
+        <Group gap={4}>
+          <Button
+            size="xs"
+            variant="default"
+            leftSection={<IconArrowBackUp size={15} />}
+            disabled={history.current === 0}
+            onClick={() => step(back, history.current - 1)}
+          >
+            Undo
+          </Button>
+          <Button
+            size="xs"
+            variant="default"
+            leftSection={<IconArrowForwardUp size={15} />}
+            disabled={history.current >= history.history.length - 1}
+            onClick={() => step(forward, history.current + 1)}
+          >
+            Redo
+          </Button>
+          <Button
+            size="xs"
+            variant="default"
+            leftSection={<IconFlipVertical size={15} />}
+            onClick={() => change(mirroredFigure(figure))}
+          >
+            Exchange sides
+          </Button>
+        </Group>
+        <Button size="xs" onClick={onClose}>
+          Done
+        </Button>
+      </div>
+      <div className={classes.editor}>
+        <div>
+          <Canvas
+            key={position}
+            figure={figure}
+            position={position}
+            joint={joint}
+            onJoint={setJoint}
+            onPose={(pose) => change(withPose(figure, position, pose))}
+          />
+          <div className={classes.positions} role="group" aria-label="Positions">
+            {figure.poses.map((pose, i) => (
+              <button
+                key={i}
+                type="button"
+                aria-pressed={i === position}
+                aria-label={`Position ${i + 1}${i === figure.shown ? ', stands for the drill' : ''}`}
+                onClick={() => setKey(i)}
+              >
+                <Picture figure={figure} pose={pose} small plain />
+                <span>
+                  {i + 1}
+                  {i === figure.shown ? ' · shown' : ''}
+                </span>
+              </button>
+            ))}
+            <Group gap={4}>
+              <Button
+                size="xs"
+                variant="default"
+                leftSection={<IconCopyPlus size={15} />}
+                disabled={figure.poses.length >= MOST.poses}
+                onClick={() => {
+                  change(withCopy(figure, position));
+                  setKey(position + 1);
+                }}
+              >
+                Add a position
+              </Button>
+              <Button
+                size="xs"
+                variant="default"
+                disabled={position === figure.shown}
+                onClick={() => change({ ...figure, shown: position })}
+              >
+                Let it stand for the drill
+              </Button>
+              <Button
+                size="xs"
+                variant="default"
+                leftSection={<IconTrash size={15} />}
+                disabled={figure.poses.length < 2}
+                onClick={() => change(withoutPose(figure, position))}
+              >
+                Remove it
+              </Button>
+            </Group>
+          </div>
+        </div>
+        <div className={classes.side}>
+          <SegmentedControl
+            fullWidth
+            size="xs"
+            aria-label="What is changed"
+            data={[
+              { value: 'joints', label: 'Joints' },
+              { value: 'kit', label: 'Kit' },
+              { value: 'view', label: 'View and marks' },
+            ]}
+            value={panel}
+            onChange={setPanel}
+          />
+          <div className={classes.panel}>
+            {panel === 'joints' ? (
+              <JointPanel
+                figure={figure}
+                position={position}
+                joint={joint}
+                onJoint={setJoint}
+                both={both}
+                onBoth={setBoth}
+                onSet={(place, value) => change(withSetting(figure, position, place, value, both))}
+              />
+            ) : panel === 'kit' ? (
+              <KitPanel figure={figure} onChange={change} />
+            ) : (
+              <ViewPanel figure={figure} onChange={change} />
+            )}
+          </div>
+        </div>
+        <div className={classes.preview}>
+          <b>As it will be seen</b>
+          <MovingPicture
+            key={history.current}
+            figure={figure}
+            label="The drill as it is drawn"
+            rhythm={rhythm}
+            sided
+          />
+        </div>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,155 @@
+import { Button, Chip, Group, Select, Slider, Text } from '@mantine/core';
+import { PARTS, VIEWS } from '@yonder/core/figure';
+import type { SolvedFigure } from '@yonder/core/figure';
+import { MOST, newMark } from './changes.ts';
+import classes from './Editor.module.css';
+import { MARK_WORDS, PART_WORDS, PLACE_WORDS, VIEW_WORDS } from './words.ts';
+
+interface Props {
+  /** What is drawn. */
+  figure: SolvedFigure;
+  /** It was changed. */
+  onChange: (figure: SolvedFigure) => void;
+}
+
+const placeName = (site: string) => PLACE_WORDS.find(([value]) => value === site)?.[1] ?? site;
+
+/** From where it is looked at, what works, and the marks over it. */
+export function ViewPanel({ figure, onChange }: Props) {
+  const { view, marks, accent, frame } = figure;
+  const named = VIEW_WORDS.find(([name]) => VIEWS[name]?.az === view.az && VIEWS[name]?.el === view.el);
+  const addMark = (kind: string | null) => {
+    if (!kind) return;
+    const limb = accent[0];
+    const side = limb?.endsWith('R') ? 'R' : 'L';
+    const place =
+      figure.rig === 'hands'
+        ? `wrist${figure.sides[0]}`
+        : figure.rig === 'feet'
+          ? `ankle${figure.sides[0]}`
+          : limb?.startsWith('arm')
+            ? `fist${side}`
+            : limb?.startsWith('leg')
+              ? `knee${side}`
+              : 'chest';
+    onChange({ ...figure, marks: [...marks, newMark(kind, place)] });
+  };
+  return (
+    <>
+      <Select
+        label="Seen from"
+        data={VIEW_WORDS.map(([value, label]) => ({ value, label }))}
+        placeholder="turned by hand"
+        value={named?.[0] ?? null}
+        onChange={(name) => {
+          const next = name ? VIEWS[name] : undefined;
+          if (next) onChange({ ...figure, view: { ...next } });
+        }}
+      />
+      {(
+        [
+          ['az', 'Turned round', -180, 180],
+          ['el', 'From above', -10, 80],
+        ] as const
+      ).map(([axis, label, min, max]) => (
+        <div key={`${axis}/${view[axis]}`} className={classes.settings}>
+          <span>
+            {label}
+            <b>{view[axis]}°</b>
+          </span>
+          <Slider
+            size="sm"
+            label={null}
+            thumbLabel={label}
+            min={min}
+            max={max}
+            defaultValue={view[axis]}
+            onChangeEnd={(next) => onChange({ ...figure, view: { ...view, [axis]: next } })}
+          />
+        </div>
+      ))}
+      {figure.rig === 'body' ? (
+        <Select
+          mt={8}
+          label="In the picture"
+          allowDeselect={false}
+          data={[
+            { value: 'full', label: 'all of it' },
+            { value: 'upper', label: 'the upper body' },
+            { value: 'lower', label: 'the legs' },
+            ...(frame.length === 1 && ['full', 'upper', 'lower'].includes(frame[0] ?? '')
+              ? []
+              : [{ value: 'own', label: 'as it is' }]),
+          ]}
+          value={frame.length === 1 && ['full', 'upper', 'lower'].includes(frame[0] ?? '') ? frame[0] : 'own'}
+          onChange={(next) => next && next !== 'own' && onChange({ ...figure, frame: [next] })}
+        />
+      ) : null}
+      <Text size="sm" fw={500} mt={10} mb={4}>
+        Works
+      </Text>
+      <Chip.Group
+        multiple
+        value={accent}
+        onChange={(next) => onChange({ ...figure, accent: PARTS.filter((part) => next.includes(part)) })}
+      >
+        <Group gap={5}>
+          {PARTS.map((part) => (
+            <Chip key={part} value={part} size="xs">
+              {PART_WORDS[part]}
+            </Chip>
+          ))}
+        </Group>
+      </Chip.Group>
+      <Select
+        mt={10}
+        label="Add a mark"
+        placeholder="which?"
+        disabled={marks.length >= MOST.marks}
+        data={Object.entries(MARK_WORDS).map(([value, label]) => ({ value, label }))}
+        value={null}
+        onChange={addMark}
+      />
+      {marks.map((mark, i) => {
+        const kind = Object.keys(MARK_WORDS).find((one) => one in mark);
+        const place = kind ? String((mark as Record<string, unknown>)[kind]) : '';
+        const word = kind ? (MARK_WORDS[kind] ?? kind) : 'path';
+        return (
+          <div key={i} className={classes.piece}>
+            <Group justify="space-between" wrap="nowrap">
+              <Text size="sm">{word}</Text>
+              <Button
+                size="compact-xs"
+                variant="subtle"
+                color="gray"
+                aria-label={`Remove ${word}`}
+                onClick={() => onChange({ ...figure, marks: marks.toSpliced(i, 1) })}
+              >
+                Remove
+              </Button>
+            </Group>
+            {kind && figure.rig === 'body' ? (
+              <Select
+                size="xs"
+                aria-label={`Where: ${word}`}
+                allowDeselect={false}
+                searchable
+                data={[
+                  ...PLACE_WORDS.map(([value, label]) => ({ value, label })),
+                  ...(PLACE_WORDS.some(([value]) => value === place)
+                    ? []
+                    : [{ value: place, label: placeName(place) }]),
+                ]}
+                value={place}
+                onChange={(next) =>
+                  next &&
+                  onChange({ ...figure, marks: marks.with(i, { ...mark, [kind]: next } as typeof mark) })
+                }
+              />
+            ) : null}
+          </div>
+        );
+      })}
+    </>
+  );
+}

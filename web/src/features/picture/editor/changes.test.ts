@@ -1,0 +1,55 @@
+import { bodyOf, KIT_KINDS, pictureFaults, solvedFigureSchema, standingFigure } from '@yonder/core/figure';
+import type { SolvedFigure } from '@yonder/core/figure';
+import { figureOf } from '@yonder/core/figure/bundled';
+import { describe, expect, it } from 'vitest';
+import { newKit, newMark, withCopy, withKit, withoutPose, withPose, withSetting } from './changes.ts';
+import { KIT_WORDS, MARK_WORDS, PLACE_WORDS } from './words.ts';
+
+const standing = standingFigure();
+const sound = (figure: SolvedFigure) => {
+  expect(solvedFigureSchema.safeParse(figure).success).toBe(true);
+  expect(pictureFaults(figure)).toEqual([]);
+};
+
+describe('what is changed in a picture', () => {
+  it('positions are copied up to four and removed down to one, and what stands for the drill stays with them', () => {
+    let figure = withCopy(standing, 0);
+    expect([figure.poses.length, figure.shown, figure.between.length]).toEqual([2, 1, 1]);
+    for (let i = 0; i < 5; i += 1) figure = withCopy(figure, figure.poses.length - 1);
+    expect([figure.poses.length, figure.between.length]).toEqual([4, 3]);
+    sound(figure);
+    figure = withoutPose({ ...figure, shown: 3 }, 0);
+    expect([figure.poses.length, figure.shown]).toEqual([3, 2]);
+    for (let i = 0; i < 5; i += 1) figure = withoutPose(figure, 0);
+    expect([figure.poses.length, figure.shown]).toEqual([1, 0]);
+    sound(figure);
+  });
+  it('a number of one side, or of both alike, within its range, in the body and in a hand seen close', () => {
+    const knee = (side: 'L' | 'R', figure: SolvedFigure) => {
+      const { sites } = bodyOf(figure.poses[0] ?? []);
+      return (sites[`hip${side}`]?.at[1] ?? 0) - (sites[`ankle${side}`]?.at[1] ?? 0);
+    };
+    const place = 15 + 13; // the left knee
+    const one = withSetting(standing, 0, place, 70, false);
+    const two = withSetting(standing, 0, place, 70, true);
+    expect(knee('R', one)).toBeGreaterThan(knee('L', one));
+    expect(Math.abs(knee('R', two) - knee('L', two))).toBeLessThan(1.5);
+    sound(two);
+    const fist = figureOf('hand-pump-and-shake') ?? figureOf('finger-extension-active');
+    if (fist) sound(withSetting(fist, 0, 0, 5, true));
+  });
+  it('every kind of kit and of mark, as it is put in, is something that can be drawn, and has a word', () => {
+    for (const type of KIT_KINDS) {
+      sound(withKit(standing, [newKit(type)]));
+      expect(KIT_WORDS[type]).toBeTruthy();
+    }
+    for (const kind of Object.keys(MARK_WORDS))
+      for (const [place] of PLACE_WORDS) sound({ ...standing, marks: [newMark(kind, place)] });
+  });
+  it('a pose that is put in works out the way to its neighbours anew', () => {
+    const two = withCopy(standing, 0);
+    const low = (two.poses[1] ?? []).map((value, i) => (i === 1 ? value - 20 : value));
+    expect(withPose(two, 1, low).poses[1]).toEqual(low);
+    sound(withPose(two, 1, two.poses[0] ?? []));
+  });
+});

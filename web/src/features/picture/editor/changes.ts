@@ -1,0 +1,92 @@
+import { joined, jointsOf, withNumber } from '@yonder/core/figure';
+import type { Kit, Mark, SolvedFigure } from '@yonder/core/figure';
+
+/** Most positions, pieces of kit and marks that a picture has. */
+export const MOST = { poses: 4, kit: 8, marks: 8 } as const;
+
+/** The figure with one position replaced. */
+export function withPose(figure: SolvedFigure, key: number, pose: readonly number[]): SolvedFigure {
+  return joined({ ...figure, poses: figure.poses.map((one, i) => (i === key ? [...pose] : one)) });
+}
+
+/** The figure with one number of a position set; of a limb, on the other side too where both are meant. */
+export function withSetting(
+  figure: SolvedFigure,
+  key: number,
+  place: number,
+  value: number,
+  both: boolean,
+): SolvedFigure {
+  const pose = figure.poses[key] ?? [];
+  const twin = both ? twinOf(figure, place) : null;
+  const set = (before: readonly number[], at: number) =>
+    figure.rig === 'body'
+      ? withNumber(before, figure.kit, at, value)
+      : before.map((one, i) => (i === at ? value : one));
+  const once = set(pose, place);
+  return withPose(figure, key, twin === null ? once : set(once, twin));
+}
+
+/** Where the same number of the other side stands; null where it has none. */
+function twinOf(figure: SolvedFigure, place: number): number | null {
+  const joints = jointsOf({ rig: figure.rig, sides: ['L', 'R'] });
+  for (const { site, settings } of joints) {
+    const at = settings.findIndex((one) => one.place === place);
+    if (at < 0) continue;
+    const other = site.replace(/[LR]$/, (side) => (side === 'L' ? 'R' : 'L'));
+    if (other === site) return null;
+    return joints.find((one) => one.site === other)?.settings[at]?.place ?? null;
+  }
+  return null;
+}
+
+/** The figure with a copy of a position behind it. */
+export function withCopy(figure: SolvedFigure, key: number): SolvedFigure {
+  const pose = figure.poses[key];
+  if (!pose || figure.poses.length >= MOST.poses) return figure;
+  return joined({ ...figure, poses: figure.poses.toSpliced(key + 1, 0, [...pose]), shown: key + 1 });
+}
+
+/** The figure without a position; one stays. */
+export function withoutPose(figure: SolvedFigure, key: number): SolvedFigure {
+  if (figure.poses.length < 2) return figure;
+  const poses = figure.poses.toSpliced(key, 1);
+  const shown = Math.min(poses.length - 1, figure.shown > key ? figure.shown - 1 : figure.shown);
+  return joined({ ...figure, poses, shown });
+}
+
+/** The figure with other kit; positions stay, the ways between them are worked out anew. */
+export const withKit = (figure: SolvedFigure, kit: Kit[]): SolvedFigure => joined({ ...figure, kit });
+
+const HELD: readonly Kit['type'][] = ['dumbbell', 'kettlebell', 'bottle', 'racket', 'gear'];
+const STRUNG: readonly Kit['type'][] = ['band', 'loop', 'rope', 'strap', 'tape', 'dowel'];
+
+/** Is this kind held in a hand? Or run from a place to another? Else it stands in the room. */
+export function waysOf(type: Kit['type']): 'held' | 'strung' | 'standing' {
+  return HELD.includes(type) ? 'held' : STRUNG.includes(type) ? 'strung' : 'standing';
+}
+
+/** A piece of kit as it is put in at first: before the body, in the left hand, or between two places. */
+export function newKit(type: Kit['type']): Kit {
+  const way = waysOf(type);
+  if (way === 'held') return { type, side: 'L' };
+  if (way === 'strung') {
+    const through: NonNullable<Kit['through']> =
+      type === 'loop' ? ['kneeL', 'kneeR'] : type === 'dowel' ? ['fistL', 'fistR'] : ['fistL', [50, 40, 0]];
+    return { type, through };
+  }
+  if (type === 'wall') return { type, at: [34, 0, 0], face: 'front' };
+  if (type === 'sensor') return { type, at: 'midShinL' };
+  if (type === 'bar' || type === 'edge') return { type, at: [4, 126, 0] };
+  return { type, at: [30, 0, 0] };
+}
+
+/** A mark at a place, as it is put in at first. */
+export function newMark(kind: string, place: string): Mark {
+  if (kind === 'push') return { push: place, to: [0, 14, 0] };
+  if (kind === 'hold') return { hold: place };
+  if (kind === 'spin') return { spin: place };
+  if (kind === 'breath') return { breath: place };
+  if (kind === 'tint') return { tint: place };
+  return { move: place };
+}
