@@ -14,7 +14,7 @@ import {
   pulled,
   solvedFigureSchema,
   standingFigure,
-  withNumber,
+  withNumbers,
 } from './index.ts';
 import type { Kit, SolvedFigure } from './index.ts';
 import { NUMBERS, RANGE } from './skeleton.ts';
@@ -81,12 +81,18 @@ describe('a joint drawn by hand', () => {
     );
   });
   it('a number that is set bends the rest: knees that bend lower the hips over standing feet', () => {
-    const bent = withNumber(withNumber(pose, [], number('kneeL'), 60), [], number('kneeR'), 60);
+    const both = new Map([
+      [number('kneeL'), 60],
+      [number('kneeR'), 60],
+    ]);
+    const bent = withNumbers(pose, [], both);
     const [before, after] = [bodyOf(pose).sites, bodyOf(bent).sites];
     expect(bent[number('kneeL')]).toBeGreaterThan(50);
     expect(after['pelvis']?.at[1] ?? 99).toBeLessThan((before['pelvis']?.at[1] ?? 0) - 3);
     expect(apart(after['heelL']?.at, before['heelL']?.at)).toBeLessThan(0.6);
-    expect(withNumber(pose, [], number('kneeL'), 400)[number('kneeL')]).toBeLessThanOrEqual(158);
+    expect(withNumbers(pose, [], new Map([[number('kneeL'), 400]]))[number('kneeL')]).toBeLessThanOrEqual(
+      158,
+    );
   });
   it('keeps what stands in two positions where it is on the way between them', () => {
     const low = pulled(pose, [], 'pelvis', [-8, 34, 0], 30).pose;

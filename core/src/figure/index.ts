@@ -22,5 +22,5 @@ export { shownBy } from './shownBy.ts';
 export { jointsOf } from './joints.ts';
 export type { Joint, Setting } from './joints.ts';
 export { mirroredFigure } from './mirror.ts';
-export { drawnTo, heldSites, joined, pulled, standingFigure, withNumber } from './pull.ts';
+export { drawnTo, heldSites, joined, pulled, standingFigure, withNumbers } from './pull.ts';
 export { pictureFaults } from './sound.ts';

@@ -117,15 +117,17 @@ function snapOf(body: Body, kit: readonly Kit[], site: string, target: Vec): str
   return null;
 }
 
-/** A pose with one number set; what lies on something stays there as far as it can. */
-export function withNumber(pose: Pose, kit: readonly Kit[], place: number, value: number): number[] {
-  const [low, high] = RANGE[place] ?? [value, value];
+/** A pose with numbers set, by where they stand; what lies on something stays there as far as it can. */
+export function withNumbers(pose: Pose, kit: readonly Kit[], set: ReadonlyMap<number, number>): number[] {
   const body = bodyOf(pose);
-  const at = new Map([...heldSites(body, kit)].map(([name]) => [name, body.sites[name]?.at as Vec]));
-  const start = pose.map((one, i) => (i === place ? Math.min(high, Math.max(low, value)) : one));
+  const start = pose.map((one, i) => {
+    const [low, high] = RANGE[i] ?? [one, one];
+    return Math.min(high, Math.max(low, set.get(i) ?? one));
+  });
   // Who moves as a whole lets go.
-  if (/^root\.[xz]$/.test(NUMBERS[place] ?? '')) return rounded(start);
-  const resists = PRIOR.map((weight, i) => (i === place ? 60 : weight));
+  if ([...set.keys()].some((place) => /^root\.[xz]$/.test(NUMBERS[place] ?? ''))) return rounded(start);
+  const at = new Map([...heldSites(body, kit)].map(([name]) => [name, body.sites[name]?.at as Vec]));
+  const resists = PRIOR.map((weight, i) => (set.has(i) ? 60 : weight));
   return rounded(settle(start, { ...nothingHeld(), at }, kit, resists, 12));
 }
 

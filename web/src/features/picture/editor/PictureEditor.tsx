@@ -47,6 +47,71 @@ function StartFrom({ onPicked }: { onPicked: (figure: SolvedFigure) => void }) {
   );
 }
 
+interface PositionsProps {
+  /** What is drawn. */
+  figure: SolvedFigure;
+  /** Which position is being drawn. */
+  position: number;
+  /** Another one is. */
+  onPosition: (position: number) => void;
+  /** The figure was changed. */
+  onChange: (figure: SolvedFigure) => void;
+}
+
+/** The positions that it moves through. */
+function Positions({ figure, position, onPosition, onChange }: PositionsProps) {
+  return (
+    <div className={classes.positions} role="group" aria-label="Positions">
+      {figure.poses.map((pose, i) => (
+        <button
+          key={i}
+          type="button"
+          aria-pressed={i === position}
+          aria-label={`Position ${i + 1}${i === figure.shown ? ', stands for the drill' : ''}`}
+          onClick={() => onPosition(i)}
+        >
+          <Picture figure={figure} pose={pose} small plain />
+          <span>
+            {i + 1}
+            {i === figure.shown ? ' · shown' : ''}
+          </span>
+        </button>
+      ))}
+      <Group gap={4}>
+        <Button
+          size="xs"
+          variant="default"
+          leftSection={<IconCopyPlus size={15} />}
+          disabled={figure.poses.length >= MOST.poses}
+          onClick={() => {
+            onChange(withCopy(figure, position));
+            onPosition(position + 1);
+          }}
+        >
+          Add a position
+        </Button>
+        <Button
+          size="xs"
+          variant="default"
+          disabled={position === figure.shown}
+          onClick={() => onChange({ ...figure, shown: position })}
+        >
+          Let it stand for the drill
+        </Button>
+        <Button
+          size="xs"
+          variant="default"
+          leftSection={<IconTrash size={15} />}
+          disabled={figure.poses.length < 2}
+          onClick={() => onChange(withoutPose(figure, position))}
+        >
+          Remove it
+        </Button>
+      </Group>
+    </div>
+  );
+}
+
 interface Props {
   /** The picture it begins with. */
   initial: SolvedFigure;
@@ -126,54 +191,7 @@ export function PictureEditor({ initial, rhythm, onChange, onClose }: Props) {
             onJoint={setJoint}
             onPose={(pose) => change(withPose(figure, position, pose))}
           />
-          <div className={classes.positions} role="group" aria-label="Positions">
-            {figure.poses.map((pose, i) => (
-              <button
-                key={i}
-                type="button"
-                aria-pressed={i === position}
-                aria-label={`Position ${i + 1}${i === figure.shown ? ', stands for the drill' : ''}`}
-                onClick={() => setKey(i)}
-              >
-                <Picture figure={figure} pose={pose} small plain />
-                <span>
-                  {i + 1}
-                  {i === figure.shown ? ' · shown' : ''}
-                </span>
-              </button>
-            ))}
-            <Group gap={4}>
-              <Button
-                size="xs"
-                variant="default"
-                leftSection={<IconCopyPlus size={15} />}
-                disabled={figure.poses.length >= MOST.poses}
-                onClick={() => {
-                  change(withCopy(figure, position));
-                  setKey(position + 1);
-                }}
-              >
-                Add a position
-              </Button>
-              <Button
-                size="xs"
-                variant="default"
-                disabled={position === figure.shown}
-                onClick={() => change({ ...figure, shown: position })}
-              >
-                Let it stand for the drill
-              </Button>
-              <Button
-                size="xs"
-                variant="default"
-                leftSection={<IconTrash size={15} />}
-                disabled={figure.poses.length < 2}
-                onClick={() => change(withoutPose(figure, position))}
-              >
-                Remove it
-              </Button>
-            </Group>
-          </div>
+          <Positions figure={figure} position={position} onPosition={setKey} onChange={change} />
         </div>
         <div className={classes.side}>
           <SegmentedControl

@@ -14,10 +14,9 @@ interface Props {
 
 const placeName = (site: string) => PLACE_WORDS.find(([value]) => value === site)?.[1] ?? site;
 
-/** From where it is looked at, what works, and the marks over it. */
-export function ViewPanel({ figure, onChange }: Props) {
-  const { view, marks, accent, frame } = figure;
-  const named = VIEW_WORDS.find(([name]) => VIEWS[name]?.az === view.az && VIEWS[name]?.el === view.el);
+/** The marks over the figure. */
+function Marks({ figure, onChange }: Props) {
+  const { marks, accent } = figure;
   const addMark = (kind: string | null) => {
     if (!kind) return;
     const limb = accent[0];
@@ -34,6 +33,65 @@ export function ViewPanel({ figure, onChange }: Props) {
               : 'chest';
     onChange({ ...figure, marks: [...marks, newMark(kind, place)] });
   };
+  return (
+    <>
+      <Select
+        mt={10}
+        label="Add a mark"
+        placeholder="which?"
+        disabled={marks.length >= MOST.marks}
+        data={Object.entries(MARK_WORDS).map(([value, label]) => ({ value, label }))}
+        value={null}
+        onChange={addMark}
+      />
+      {marks.map((mark, i) => {
+        const kind = Object.keys(MARK_WORDS).find((one) => one in mark);
+        const place = kind ? String((mark as Record<string, unknown>)[kind]) : '';
+        const word = kind ? (MARK_WORDS[kind] ?? kind) : 'path';
+        return (
+          <div key={i} className={classes.piece}>
+            <Group justify="space-between" wrap="nowrap">
+              <Text size="sm">{word}</Text>
+              <Button
+                size="compact-xs"
+                variant="subtle"
+                color="gray"
+                aria-label={`Remove ${word}`}
+                onClick={() => onChange({ ...figure, marks: marks.toSpliced(i, 1) })}
+              >
+                Remove
+              </Button>
+            </Group>
+            {kind && figure.rig === 'body' ? (
+              <Select
+                size="xs"
+                aria-label={`Where: ${word}`}
+                allowDeselect={false}
+                searchable
+                data={[
+                  ...PLACE_WORDS.map(([value, label]) => ({ value, label })),
+                  ...(PLACE_WORDS.some(([value]) => value === place)
+                    ? []
+                    : [{ value: place, label: placeName(place) }]),
+                ]}
+                value={place}
+                onChange={(next) =>
+                  next &&
+                  onChange({ ...figure, marks: marks.with(i, { ...mark, [kind]: next } as typeof mark) })
+                }
+              />
+            ) : null}
+          </div>
+        );
+      })}
+    </>
+  );
+}
+
+/** From where it is looked at, what works, and the marks over it. */
+export function ViewPanel({ figure, onChange }: Props) {
+  const { view, accent, frame } = figure;
+  const named = VIEW_WORDS.find(([name]) => VIEWS[name]?.az === view.az && VIEWS[name]?.el === view.el);
   return (
     <>
       <Select
@@ -101,55 +159,7 @@ export function ViewPanel({ figure, onChange }: Props) {
           ))}
         </Group>
       </Chip.Group>
-      <Select
-        mt={10}
-        label="Add a mark"
-        placeholder="which?"
-        disabled={marks.length >= MOST.marks}
-        data={Object.entries(MARK_WORDS).map(([value, label]) => ({ value, label }))}
-        value={null}
-        onChange={addMark}
-      />
-      {marks.map((mark, i) => {
-        const kind = Object.keys(MARK_WORDS).find((one) => one in mark);
-        const place = kind ? String((mark as Record<string, unknown>)[kind]) : '';
-        const word = kind ? (MARK_WORDS[kind] ?? kind) : 'path';
-        return (
-          <div key={i} className={classes.piece}>
-            <Group justify="space-between" wrap="nowrap">
-              <Text size="sm">{word}</Text>
-              <Button
-                size="compact-xs"
-                variant="subtle"
-                color="gray"
-                aria-label={`Remove ${word}`}
-                onClick={() => onChange({ ...figure, marks: marks.toSpliced(i, 1) })}
-              >
-                Remove
-              </Button>
-            </Group>
-            {kind && figure.rig === 'body' ? (
-              <Select
-                size="xs"
-                aria-label={`Where: ${word}`}
-                allowDeselect={false}
-                searchable
-                data={[
-                  ...PLACE_WORDS.map(([value, label]) => ({ value, label })),
-                  ...(PLACE_WORDS.some(([value]) => value === place)
-                    ? []
-                    : [{ value: place, label: placeName(place) }]),
-                ]}
-                value={place}
-                onChange={(next) =>
-                  next &&
-                  onChange({ ...figure, marks: marks.with(i, { ...mark, [kind]: next } as typeof mark) })
-                }
-              />
-            ) : null}
-          </div>
-        );
-      })}
+      <Marks figure={figure} onChange={onChange} />
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { joined, jointsOf, withNumber } from '@yonder/core/figure';
+import { joined, jointsOf, withNumbers } from '@yonder/core/figure';
 import type { Kit, Mark, SolvedFigure } from '@yonder/core/figure';
 
 /** Most positions, pieces of kit and marks that a picture has. */
@@ -17,14 +17,12 @@ export function withSetting(
   value: number,
   both: boolean,
 ): SolvedFigure {
-  const pose = figure.poses[key] ?? [];
   const twin = both ? twinOf(figure, place) : null;
-  const set = (before: readonly number[], at: number) =>
-    figure.rig === 'body'
-      ? withNumber(before, figure.kit, at, value)
-      : before.map((one, i) => (i === at ? value : one));
-  const once = set(pose, place);
-  return withPose(figure, key, twin === null ? once : set(once, twin));
+  const set = new Map([[place, value], ...(twin === null ? [] : [[twin, value] as const])]);
+  const pose = figure.poses[key] ?? [];
+  const next =
+    figure.rig === 'body' ? withNumbers(pose, figure.kit, set) : pose.map((one, i) => set.get(i) ?? one);
+  return withPose(figure, key, next);
 }
 
 /** Where the same number of the other side stands; null where it has none. */
