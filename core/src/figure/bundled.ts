@@ -5,7 +5,7 @@ import type { FigureStore, KeptFigure } from './store.ts';
 /** All figures that ship. Kept out of the main entry of this folder, because they are large: a browser fetches them by ladder. */
 export const bundledFigures = solved as unknown as FigureStore; // a test parses every one
 
-function plain({ of: _of, off: _off, ...figure }: KeptFigure): SolvedFigure {
+function plain({ of: _of, ...figure }: KeptFigure): SolvedFigure {
   return figure;
 }
 

@@ -3,7 +3,8 @@ import { bodyAt } from './pose.ts';
 import type { FigureSource, SolvedFigure } from './schema.ts';
 import { centreOfMass, NUMBERS, RANGE, sitesOf } from './skeleton.ts';
 import type { Body } from './skeleton.ts';
-import { placeOf, sizeOf, surfacesOf } from './surfaces.ts';
+import { contactsIn } from './solve.ts';
+import { placeOf, sizeOf, surfacesOf, within } from './surfaces.ts';
 import { angleAt, between, dot, less, size } from './vector.ts';
 import type { Vec } from './vector.ts';
 
@@ -11,6 +12,7 @@ import type { Vec } from './vector.ts';
 export interface FigureFault {
   readonly kind:
     | 'contact'
+    | 'off-kit'
     | 'sunk'
     | 'behind-wall'
     | 'range'
@@ -116,16 +118,65 @@ function balance(bodies: readonly Body[], source: FigureSource): FigureFault[] {
   return out > OUTSIDE ? [{ kind: 'balance', says: `by ${round(out)}` }] : [];
 }
 
-function intent(body: Body | undefined, source: FigureSource): FigureFault[] {
-  return (source.assert ?? []).flatMap(([a, m, c, low, high]) => {
-    const at = (name: string): Vec => {
-      const [one, other] = sitesOf(name).map((site): Vec => body?.sites[site]?.at ?? [0, 0, 0]);
-      return other && one ? between(one, other, 0.5) : (one ?? [0, 0, 0]);
-    };
-    const angle = angleAt(at(a), at(m), at(c));
-    return angle < low || angle > high
-      ? [{ kind: 'intent' as const, says: `${a}–${m}–${c} is ${round(angle)}, meant ${low} to ${high}` }]
-      : [];
+/** Where a place is, or the middle of both sides where no side is named. */
+function placeIn(body: Body | undefined, name: string): Vec {
+  const [one, other] = sitesIn(body, name).map((site): Vec => body?.sites[site]?.at ?? [0, 0, 0]);
+  return other && one ? between(one, other, 0.5) : (one ?? [0, 0, 0]);
+}
+const sitesIn = (body: Body | undefined, name: string): readonly string[] =>
+  body && name in body.sites ? [name] : sitesOf(name);
+
+const TOWARDS: Readonly<Record<string, Vec>> = {
+  ahead: [1, 0, 0],
+  behind: [-1, 0, 0],
+  above: [0, 1, 0],
+  below: [0, -1, 0],
+  right: [0, 0, 1],
+  left: [0, 0, -1],
+};
+
+/** Where the chest looks, or where the head is from the pelvis, as the picture shows it. */
+function seenTowards({ bones, sites }: Body, { view }: SolvedFigure, what: 'faces' | 'head'): string {
+  const turn = bones['chest']?.turn;
+  const [head, pelvis] = [sites['head'], sites['pelvis']];
+  if (!turn || !head || !pelvis) return 'nowhere';
+  const way: Vec = what === 'faces' ? [turn[0], turn[3], turn[6]] : less(head.at, pelvis.at);
+  const camera = cameraOf(view);
+  const [from, to] = [camera.see([0, 0, 0]), camera.see(way)];
+  const all = [
+    [to.x - from.x, 'right', 'left'],
+    [to.y - from.y, 'down', 'up'],
+    [to.near - from.near, 'us', 'away'],
+  ] as const;
+  const [by, more, other] = all.reduce((most, one) => (Math.abs(one[0]) > Math.abs(most[0]) ? one : most));
+  return by > 0 ? more : other;
+}
+
+/** What the figure is meant to show: angles, what is ahead of or above what, what goes where. */
+function intent(bodies: readonly Body[], figure: SolvedFigure, source: FigureSource): FigureFault[] {
+  const { shown, accent } = figure;
+  const body = bodies[shown];
+  const wrong = (says: string): FigureFault[] => [{ kind: 'intent', says }];
+  return (source.assert ?? []).flatMap((meant) => {
+    if (meant.length === 5) {
+      const [a, m, c, low, high] = meant;
+      const angle = angleAt(placeIn(body, a), placeIn(body, m), placeIn(body, c));
+      return angle < low || angle > high
+        ? wrong(`${a}–${m}–${c} is ${round(angle)}, meant ${low} to ${high}`)
+        : [];
+    }
+    if (meant.length === 2) {
+      const [what, said] = meant;
+      if (what === 'works') return accent.includes(said) ? [] : wrong(`${said} is not marked`);
+      const now = body ? seenTowards(body, figure, what) : null;
+      return now === said ? [] : wrong(`${what} ${String(now)}, meant ${said}`);
+    }
+    const [a, word, b, least] = meant;
+    const goes = word === 'goes';
+    // Who goes somewhere leaves where it was at the start, or at the end where the start is what is shown.
+    const from = goes ? placeIn(bodies[shown === 0 ? bodies.length - 1 : 0], a) : placeIn(body, b);
+    const by = dot(less(placeIn(body, a), from), TOWARDS[goes ? b : word] ?? [0, 0, 0]);
+    return by < least ? wrong(`${a} ${word} ${b} by ${round(by)}, meant ${least}`) : [];
   });
 }
 
@@ -215,28 +266,30 @@ function unused(bodies: readonly Body[], { kit, rig }: SolvedFigure): FigureFaul
 }
 
 /** Everything that is wrong with a solved figure, against what was written. */
-export function faultsOf(
-  figure: SolvedFigure & { readonly off?: number },
-  source: FigureSource,
-): FigureFault[] {
+export function faultsOf(figure: SolvedFigure, source: FigureSource): FigureFault[] {
   const wrong = figure.poses.some((pose) => pose.some((value) => !Number.isFinite(value)));
   if (wrong) return [{ kind: 'numbers', says: 'a number is none' }];
   const bodies = figure.poses.map((pose) => bodyAt(figure, pose));
-  const contact: FigureFault[] =
-    (figure.off ?? 0) > CONTACT ? [{ kind: 'contact', says: `off by ${figure.off}` }] : [];
+  const contacts = figure.rig === 'body' ? contactsIn(source, figure.poses) : [];
+  const off = Math.max(0, ...contacts.map((one) => one.off));
+  const contact: FigureFault[] = off > CONTACT ? [{ kind: 'contact', says: `off by ${round(off)}` }] : [];
+  const beside = contacts.flatMap(({ on }, key) =>
+    [...on].flatMap(([site, surface]): FigureFault[] => {
+      const at = bodies[key]?.sites[site]?.at;
+      return at && !within(figure.kit, surface, at)
+        ? [{ kind: 'off-kit', says: `${site} is beside the ${surface}` }]
+        : [];
+    }),
+  );
   const own: FigureFault[] =
     figure.rig === 'body'
-      ? [
-          ...sunk(bodies, figure),
-          ...through(bodies),
-          ...ranges(figure.poses),
-          ...balance(bodies, source),
-          ...intent(bodies[figure.shown], source),
-        ]
+      ? [...sunk(bodies, figure), ...through(bodies), ...ranges(figure.poses), ...balance(bodies, source)]
       : [];
   return [
     ...contact,
+    ...beside,
     ...own,
+    ...intent(bodies, figure, source),
     ...motion(bodies, figure.rig),
     ...working(bodies, figure, source),
     ...unused(bodies, figure),

@@ -14,20 +14,18 @@ function asWritten(rig: 'hands' | 'feet', { set, keys }: FigureSource): Solved {
   }
   return {
     poses,
-    off: keys.map(() => 0),
-    moved: keys.map(() => ({ name: '', by: 0 })),
     between: keys.slice(1).map(() => []),
   };
 }
 
-/** A figure as it ships, and how well its contacts hold. */
-export function finished(source: FigureSource): { figure: SolvedFigure; solved: Solved } {
+/** A figure as it ships. */
+export function finished(source: FigureSource): SolvedFigure {
   const { rig } = source;
   const solved = rig === 'body' ? solveFigure(source) : asWritten(rig, source);
   const view = typeof source.view === 'string' ? VIEWS[source.view] : (source.view ?? VIEWS['side']);
   if (!view) throw new Error(`no view is called "${String(source.view)}"`);
   const frame = source.frame ?? 'full';
-  const figure: SolvedFigure = {
+  return {
     rig,
     sides: source.sides,
     poses: solved.poses.map((pose) => [...pose]),
@@ -41,5 +39,4 @@ export function finished(source: FigureSource): { figure: SolvedFigure; solved: 
     marks: source.marks ?? [],
     z: source.z ?? {},
   };
-  return { figure, solved };
 }

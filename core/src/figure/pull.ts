@@ -4,7 +4,7 @@ import type { Kit, SolvedFigure } from './schema.ts';
 import { bodyOf, NUMBERS, PLACE, RANGE } from './skeleton.ts';
 import type { Body, Pose } from './skeleton.ts';
 import { nothingHeld, PRIOR, settle, wayBetween } from './solve.ts';
-import { placeOf, sizeOf, surfacesOf } from './surfaces.ts';
+import { surfacesOf, within } from './surfaces.ts';
 import { add, dot, less, times } from './vector.ts';
 import type { Vec } from './vector.ts';
 
@@ -12,8 +12,6 @@ import type { Vec } from './vector.ts';
 const LIES = 1.2;
 /** How near it has to be drawn to snap onto it, in u. */
 const SNAPS = 3.5;
-/** How far beyond the edge of a box its top still holds, in u. */
-const EDGE = 4;
 
 /** Places that bear on something, by the end of a limb or the trunk that they belong to. */
 const BEARING: Readonly<Record<string, readonly string[]>> = {
@@ -37,14 +35,6 @@ const stemOf = (site: string) => site.replace(/[LR]$/, '');
 const sideOf = (site: string) => site.slice(stemOf(site).length);
 const ofEnd = (table: Readonly<Record<string, readonly string[]>>, site: string): readonly string[] =>
   (table[stemOf(site)] ?? []).map((name) => `${name}${TRUNK_ENDS.includes(site) ? '' : sideOf(site)}`);
-
-/** Is a point over a piece of kit whose top is a surface, or before a wall? The floor is everywhere. */
-function within(kit: readonly Kit[], surface: string, [x, , z]: Vec): boolean {
-  const one = kit.find((piece) => (piece.name ?? piece.type) === surface);
-  if (!one || one.type === 'wall') return true;
-  const [at, size] = [placeOf(one), sizeOf(one)];
-  return Math.abs(x - at[0]) <= size[0] / 2 + EDGE && Math.abs(z - at[2]) <= size[2] / 2 + EDGE;
-}
 
 /** Places of a body that lie on the floor, a wall or a top, each with its surface. */
 export function heldSites(body: Body, kit: readonly Kit[]): ReadonlyMap<string, string> {

@@ -120,13 +120,30 @@ const markSchema = z.union([
 /** Something that says how it moves or where it works. */
 export type Mark = z.infer<typeof markSchema>;
 
-/** Limbs and parts that can be marked as working. */
-export const PARTS = ['armL', 'armR', 'legL', 'legR', 'trunk', 'head'] as const;
-
 const viewSchema = z.strictObject({ az: z.number().min(-360).max(360), el: z.number().min(-90).max(90) });
 /** From where it is looked at, in degrees: 0 the front, 90 the left side, −90 the right, 180 the back; up by `el`. */
 export type View = z.infer<typeof viewSchema>;
 
+/** Limbs and parts that can be marked as working. */
+export const PARTS = ['armL', 'armR', 'legL', 'legR', 'trunk', 'head'] as const;
+
+const directionSchema = z.enum(['ahead', 'behind', 'above', 'below', 'left', 'right']);
+/** What a figure is meant to show, whatever else is changed in it. */
+const intentSchema = z.union([
+  z
+    .tuple([z.string(), z.string(), z.string(), z.number(), z.number()])
+    .describe('angle at the second place, from and to, in degrees, in the key shown'),
+  z
+    .tuple([z.string(), z.literal('goes'), directionSchema, z.number()])
+    .describe('from the first key to the one shown a place goes that far in a direction'),
+  z
+    .tuple([z.string(), directionSchema, z.string(), z.number()])
+    .describe('a place is that far ahead of, above or beside another, in the key shown'),
+  z
+    .tuple([z.enum(['faces', 'head']), z.enum(['left', 'right', 'up', 'down', 'us', 'away'])])
+    .describe('in the picture, the chest looks there, or the head is there from the pelvis'),
+  z.tuple([z.literal('works'), z.enum(PARTS)]).describe('what is marked as working'),
+]);
 /** A figure as it is written: a base, what is otherwise, what touches what, one or more keys. */
 export const figureSchema = z.strictObject({
   base: z.string().default('stand'),
@@ -157,10 +174,7 @@ export const figureSchema = z.strictObject({
   accent: z.array(z.enum(PARTS)).optional(),
   kit: z.array(kitSchema).optional(),
   marks: z.array(markSchema).optional(),
-  assert: z
-    .array(z.tuple([z.string(), z.string(), z.string(), z.number(), z.number()]))
-    .optional()
-    .describe('angle at the second place, from and to, in degrees, in the key shown'),
+  assert: z.array(intentSchema).optional(),
   z: numbers.optional().describe('parts drawn nearer or further than they are'),
 });
 /** A figure as it is written. */

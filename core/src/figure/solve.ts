@@ -240,12 +240,9 @@ function written(before: Pose, set: Readonly<Record<string, number>> | undefined
   return next;
 }
 
-/** The poses of a figure, one a key, and how far contacts are off in each, in u. */
+/** The poses of a figure, one a key. */
 export interface Solved {
   readonly poses: readonly (readonly number[])[];
-  readonly off: readonly number[];
-  /** The most that a written number was moved by solving, with its name, for each key. */
-  readonly moved: readonly { readonly name: string; readonly by: number }[];
   /** Poses on the way from each key to the next, where going straight would let a contact drift; none where it does not. */
   readonly between: readonly (readonly (readonly number[])[])[];
 }
@@ -282,65 +279,73 @@ export function wayBetween(
   );
 }
 
+/** What has to hold in each key of a figure, one after the other: what stands on a surface in both keys stays where it was. */
+function* meantIn(source: FigureSource): Generator<Contacts, void, Pose> {
+  const free = new Set((source.slide ?? []).flatMap(sitesOf));
+  let contacts = changed(
+    { ...nothingHeld(), balance: source.balance ?? false },
+    source as FigureSource['keys'][0],
+  );
+  let standing = new Map<string, string>();
+  let before: Body | null = null;
+  for (const key of source.keys) {
+    contacts = changed(contacts, key);
+    const pinned = new Map(contacts.at);
+    if (before)
+      for (const [site, surface] of contacts.on)
+        if (standing.get(site) === surface && !free.has(site) && !pinned.has(site))
+          pinned.set(site, siteOf(before, site).at);
+    standing = contacts.on;
+    before = bodyOf(yield { ...contacts, at: pinned });
+  }
+}
+
+/** In each pose of a figure: which place lies on which surface, and how far the contacts are off, in u. */
+export function contactsIn(
+  source: FigureSource,
+  poses: readonly Pose[],
+): readonly { readonly on: ReadonlyMap<string, string>; readonly off: number }[] {
+  const surfaces = surfacesOf(source.kit ?? []);
+  const meant = meantIn(source);
+  let held = meant.next();
+  return poses.flatMap((pose) => {
+    if (held.done) return [];
+    const { value } = held;
+    const left = residuals(bodyOf(pose), { ...value, balance: false, aim: [] }, surfaces, []);
+    held = meant.next(pose);
+    return [{ on: value.on, off: Math.max(0, ...left.map((r) => Math.abs(r) / WEIGHT.contact)) }];
+  });
+}
+
 /** Solves a figure whose base is already written into it. */
 export function solveFigure(source: FigureSource): Solved {
   const kit = source.kit ?? [];
   const resists = [...PRIOR];
   for (const [name, weight] of Object.entries(source.w ?? {}))
     for (const i of placesOf(name)) resists[i] = weight;
-  const free = new Set((source.slide ?? []).flatMap(sitesOf));
-  let contacts = changed(
-    { ...nothingHeld(), balance: source.balance ?? false },
-    source as FigureSource['keys'][0],
-  );
   let pose: Pose = written(
     NUMBERS.map(() => 0),
     source.set,
   );
   const poses: number[][] = [];
-  const off: number[] = [];
-  const moved: { name: string; by: number }[] = [];
   const ways: number[][][] = [];
-  const surfaces = surfacesOf(kit);
-  let before: Body | null = null;
-  let standing = new Map<string, string>();
-  let held0 = new Set<string>();
-  source.keys.forEach((key, index) => {
-    contacts = changed(contacts, key);
-    const start = written(pose, key.set);
-    // What stands on a surface in both keys stays where it was.
-    const pinned = new Map(contacts.at);
-    if (before && index > 0)
-      for (const [site, surface] of contacts.on)
-        if (standing.get(site) === surface && !free.has(site) && !pinned.has(site))
-          pinned.set(site, before.sites[site]?.at as unknown as Loose);
-    const meant = { ...contacts, at: pinned };
-    const solved = tenths(settle(start, meant, kit, resists));
-    if (index > 0) {
-      const both = [...contacts.on]
-        .filter(([site, surface]) => standing.get(site) === surface)
-        .map(([site]) => site);
-      const held = [...contacts.at.keys()].filter((site) => held0.has(site));
-      ways.push(wayBetween(pose, solved, [...new Set([...both, ...held])], kit, resists));
+  const meant = meantIn(source);
+  let held = meant.next();
+  let before: Contacts | null = null;
+  for (const key of source.keys) {
+    if (held.done) break;
+    const now: Contacts = held.value;
+    const solved = tenths(settle(written(pose, key.set), now, kit, resists));
+    if (before) {
+      const stays = [...now.on].filter(([site, surface]) => before?.on.get(site) === surface);
+      const both = new Set([...stays.map(([site]) => site), ...now.at.keys()]);
+      const kept = [...both].filter((site) => before?.on.has(site) || before?.at.has(site));
+      ways.push(wayBetween(pose, solved, kept, kit, resists));
     }
     poses.push(solved);
-    const body = bodyOf(solved);
-    const left = residuals(body, { ...meant, balance: false, aim: [] }, surfaces, []);
-    off.push(Math.max(0, ...left.map((r) => Math.abs(r) / WEIGHT.contact)));
-    const most = solved.reduce(
-      (best, v, i) => {
-        const by = Math.abs(v - (start[i] ?? 0));
-        return !/^(?:root|wrist|toes|scap|grip)/.test(NUMBERS[i] ?? '') && by > best.by
-          ? { name: NUMBERS[i] ?? '', by }
-          : best;
-      },
-      { name: '', by: 0 },
-    );
-    moved.push(most);
-    before = body;
-    standing = contacts.on;
-    held0 = new Set(contacts.at.keys());
     pose = solved;
-  });
-  return { poses, off, moved, between: ways };
+    before = now;
+    held = meant.next(solved);
+  }
+  return { poses, between: ways };
 }

@@ -1,7 +1,7 @@
 import type { SolvedFigure } from './schema.ts';
 
-/** A solved figure as it is kept: with the hash of what it was solved from, and how far its contacts are off, in u. */
-export type KeptFigure = SolvedFigure & { readonly of: string; readonly off: number };
+/** A solved figure as it is kept: with the hash of what it was solved from. */
+export type KeptFigure = SolvedFigure & { readonly of: string };
 
 /** All solved figures, and which one shows each drill. */
 export interface FigureStore {

@@ -59,3 +59,14 @@ export function surfacesOf(kit: readonly Kit[]): ReadonlyMap<string, Surface> {
   }
   return all;
 }
+
+/** How far beyond the edge of a box its top still holds, in u. */
+const EDGE = 4;
+
+/** Is a point over a piece of kit whose top is a surface, or before a wall? The floor is everywhere. */
+export function within(kit: readonly Kit[], surface: string, [x, , z]: Vec): boolean {
+  const one = kit.find((piece) => (piece.name ?? piece.type) === surface);
+  if (!one || one.type === 'wall') return true;
+  const [at, size] = [placeOf(one), sizeOf(one)];
+  return Math.abs(x - at[0]) <= size[0] / 2 + EDGE && Math.abs(z - at[2]) <= size[2] / 2 + EDGE;
+}
