@@ -227,8 +227,8 @@ describe('every figure', () => {
       'a hip 35° off': 0.8,
       'wrong side marked': 0.9,
       'wrong camera': 0.9,
-      'sign of an angle flipped': 0.6,
-      'limbs of the other side': 0.6,
+      'sign of an angle flipped': 0.5,
+      'limbs of the other side': 0.5,
     };
     for (const [name, floor] of Object.entries(least)) {
       const solved = SOLVED[name];

@@ -7,7 +7,10 @@ import { buildCase, drillOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
 import { bundledData, bundledReference } from './bundled.ts';
 import { demandIndexOf, kitWordsOf, patternTag, practiceReference, requiredPrecautions } from './index.ts';
-import type { OwnDrill } from './index.ts';
+import type { Drill, OwnDrill } from './index.ts';
+import { figureOf } from '../figure/bundled.ts';
+import { shownBy } from '../figure/index.ts';
+import type { SolvedFigure } from '../figure/index.ts';
 
 /** The knee-to-wall rock on a slope board, put after the shipped one. */
 function slopeRock(over: Partial<OwnDrill> = {}): OwnDrill {
@@ -144,6 +147,22 @@ describe('what is checked of it', () => {
   it('a sound one has no faults', () => {
     expect(paths([slopeRock()])).toEqual([]);
   });
+  it('its picture travels with it in a file, and stands for what is copied from it', () => {
+    const picture = figureOf('split-squat') ?? undefined;
+    const drawn = ownDrillSchema.parse({ ...slopeRock(), picture });
+    expect(paths([drawn])).toEqual([]);
+    const read = readDrillFile(writeDrillFile([drawn]));
+    if ('fault' in read) throw new Error(read.fault.message);
+    expect(read.drills.map((drill) => ownDrillSchema.parse(drill))).toEqual([drawn]);
+    const copy = ownDrillSchema.parse({ ...slopeRock(), id: 'own-second', name: 'Second', from: drawn.id });
+    const { drills } = withDrills([drawn, copy]);
+    expect(shownBy(drills, drills.get('own-second') as Drill).picture).toEqual(picture);
+    const bare = withDrills([{ ...copy, from: 'knee-to-wall-rock' }]).drills;
+    expect(shownBy(bare, bare.get('own-second') as Drill).id).toBe('knee-to-wall-rock');
+    const round = ownDrillSchema.parse({ ...slopeRock(), id: 'own-a', from: 'own-b' });
+    const circle = withDrills([round, { ...round, id: 'own-b', name: 'B', from: 'own-a' }]).drills;
+    expect(shownBy(circle, circle.get('own-a') as Drill).picture).toBeUndefined();
+  });
   it.each<[string, Partial<OwnDrill>, string]>([
     ['an id of the reference', { id: 'cat-camel' }, '$[0].id'],
     [
@@ -158,6 +177,11 @@ describe('what is checked of it', () => {
     ],
     ['a demand above the drill after it', { level: 1, fatigue: 3, skill: 3 }, '$[0].level'],
     ['a new ladder without a name', { ladder: 'own-nameless' }, '$[0].ladderName'],
+    [
+      'a picture nobody can draw',
+      { picture: { ...(figureOf('split-squat') as SolvedFigure), marks: [{ hold: 'tail' }] } },
+      '$[0].picture.marks[0].hold',
+    ],
     ['a far harder swap', { equivalents: ['copenhagen-adduction'] }, '$[0].equivalents[0]'],
     ['a pattern nobody knows', { patterns: { somersault: 1 } }, '$[0].patterns.somersault'],
     ['one-sided and alternating', { unilateral: true, alternating: true }, '$[0].alternating'],

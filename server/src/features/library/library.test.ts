@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DRILL_FILE_FORMAT, ownDrillOf } from '@yonder/core/formats';
+import { figureOf } from '@yonder/core/figure/bundled';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { addAthlete, createTestApp, issue, ROCK, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
@@ -50,6 +51,27 @@ describe('drills of the practice’s own', () => {
     const next = await issue(north, id, TODAY, [ROCK]).expect(201);
     expect(next.body.changes.map((c: { rule: string }) => c.rule)).toContain('item-replaced');
     expect(JSON.stringify(next.body.changes)).toContain(row.drill.id);
+  });
+  it('keep the picture that was drawn for them; what cannot be drawn is refused with its place', async () => {
+    const picture = figureOf('split-squat');
+    const sent = await north.create('/library/drills', { drill: copy('Drawn', { picture }) }).expect(201);
+    const row = sent.body.drills.find((one: { drill: { name: string } }) => one.drill.name === 'Drawn');
+    expect(row.drill.picture).toEqual(picture);
+    const { id } = await addAthlete(north);
+    const routine = (await issue(north, id, TODAY, [{ ...ROCK, drill: row.drill.id }]).expect(201)).body;
+    await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);
+    const refused = async (over: object, path: string) => {
+      const drill = { ...row.drill, picture: { ...picture, ...over } };
+      const answer = await north.put(`/library/drills/${row.rowId}`, { drill, version: row.version });
+      expect([answer.status, answer.body.errors?.[0]?.path]).toEqual([400, path]);
+    };
+    await refused({ marks: [{ hold: 'tail' }] }, '$.drill.picture.marks[0].hold');
+    await refused({ poses: [] }, '$.drill.picture.poses');
+    await refused({ poses: [Array.from({ length: 49 }, () => 1e9)] }, '$.drill.picture.poses[0][0]');
+    await refused({ kit: Array.from({ length: 900 }, () => ({ type: 'cone' })) }, '$.drill.picture.kit');
+    expect((await drillsOf(north)).find((one: { rowId: string }) => one.rowId === row.rowId).version).toBe(
+      row.version,
+    );
   });
   it('two saved at once never share an id', async () => {
     const sent = await Promise.all(

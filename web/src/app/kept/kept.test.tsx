@@ -1,5 +1,6 @@
 import { TextInput } from '@mantine/core';
 import { act, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { useMemo } from 'react';
 import { describe, expect, it } from 'vitest';
 import { Page } from '../../testing/Page.tsx';
 import { RestoredNote } from './RestoredNote.tsx';
@@ -8,7 +9,9 @@ import { unsaved } from './unsaved.ts';
 import { useKeptForm } from './useKept.ts';
 
 function NameForm({ initial = '' }: { initial?: string }) {
-  const { form, done, ...before } = useKeptForm('test/name', 'A name', { initialValues: { name: initial } });
+  // Frozen, as what comes from the server's cache is.
+  const initialValues = useMemo(() => Object.freeze({ name: initial }), [initial]);
+  const { form, done, ...before } = useKeptForm('test/name', 'A name', { initialValues });
   return (
     <form onSubmit={form.onSubmit(done)}>
       <RestoredNote {...before} />

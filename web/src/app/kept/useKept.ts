@@ -70,8 +70,10 @@ export function useKeptForm<T extends Record<string, unknown>>(
   const [before] = useState(() => keptAt<T>(key));
   const [dirty, setDirty] = useState(before !== undefined && !same(before, initial));
   const [restored, setRestored] = useState(dirty);
+  // What the server said is frozen in the cache, and the form changes its copy in place.
   const form = useForm<T>({
     ...input,
+    initialValues: useMemo(() => structuredClone(initial), [initial]),
     onValuesChange: (values, previous) => {
       input.onValuesChange?.(values, previous);
       const differs = JSON.stringify(values) !== base;
