@@ -77,6 +77,21 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     expect(await violations(open)).toEqual([]);
   });
 
+  it('drawing a picture by hand has none, with its joints, its kit and its view', async () => {
+    await clinician.opens('/library/new?copy=split-squat');
+    await clinician.presses('Change the picture');
+    await clinician.sees('Left knee', 'button');
+    expect(await violations(open)).toEqual([]);
+    await clinician.ticks('Kit', 'radio');
+    await clinician.searches('Add kit', 'band');
+    await clinician.sees('Remove band', 'button');
+    await clinician.seesNoMore('band', 'option');
+    expect(await violations(open)).toEqual([]);
+    await clinician.ticks('View and marks', 'radio');
+    await clinician.sees('Seen from', 'combobox');
+    expect(await violations(open)).toEqual([]);
+  });
+
   it('a routine being edited has none, nor has the runner', async () => {
     const mira = ids.get('Mira Oldtown');
     await clinician.opens(`/athletes/${mira}/routine`);

@@ -63,17 +63,11 @@ function Positions({ figure, position, onPosition, onChange }: PositionsProps) {
   return (
     <div className={classes.positions} role="group" aria-label="Positions">
       {figure.poses.map((pose, i) => (
-        <button
-          key={i}
-          type="button"
-          aria-pressed={i === position}
-          aria-label={`Position ${i + 1}${i === figure.shown ? ', stands for the drill' : ''}`}
-          onClick={() => onPosition(i)}
-        >
+        <button key={i} type="button" aria-pressed={i === position} onClick={() => onPosition(i)}>
           <Picture figure={figure} pose={pose} small plain />
           <span>
-            {i + 1}
-            {i === figure.shown ? ' · shown' : ''}
+            Position {i + 1}
+            {i === figure.shown ? ', shown' : ''}
           </span>
         </button>
       ))}
