@@ -24,13 +24,15 @@ export function finished(source: FigureSource): SolvedFigure {
   const solved = rig === 'body' ? solveFigure(source) : asWritten(rig, source);
   const view = typeof source.view === 'string' ? VIEWS[source.view] : (source.view ?? VIEWS['side']);
   if (!view) throw new Error(`no view is called "${String(source.view)}"`);
+  const shown = source.shown ?? solved.poses.length - 1;
+  if (!solved.poses[shown]) throw new Error(`there is no key ${shown} to stand for it`);
   const frame = source.frame ?? 'full';
   return {
     rig,
     sides: source.sides,
     poses: solved.poses.map((pose) => [...pose]),
     between: solved.between.map((way) => way.map((pose) => [...pose])),
-    shown: source.shown ?? solved.poses.length - 1,
+    shown,
     ghost: source.ghost ?? true,
     view,
     frame: typeof frame === 'string' ? [frame] : frame,
