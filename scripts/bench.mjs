@@ -109,4 +109,13 @@ console.log(
     `${kB(sizes.css)} CSS (floor ${FLOOR.css} kB, ratio ${(sizes.css / 1000 / FLOOR.css).toFixed(2)}), ${kB(sizes.font)} fonts, ${kB(sizes.other)} else`,
 );
 await server();
+const { libraryScroll } = await import('./lib/benchLibrary.mjs');
+const scrolled = await libraryScroll();
+for (const [time, { perSecond, late, worst }] of [
+  ['first', scrolled.first],
+  ['again', scrolled.again],
+])
+  console.log(
+    `library, ${scrolled.rows} rows scrolled 20 px a frame, ${time}: ${perSecond} frames a second, ${late} % late, the longest ${worst} ms`,
+  );
 process.exit(await runVisible(process.execPath, ['--import', 'tsx', 'core/bench/bench.ts'], { cwd: root }));

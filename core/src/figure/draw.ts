@@ -138,8 +138,8 @@ export function drawFigure(solved: SolvedFigure, options: DrawOptions = {}): Pic
   };
 }
 
-/** A picture as a document of its own; colours by tone. */
-export function svgOf({ size, shapes, letters }: Picture, colours: Readonly<Record<Tone, string>>): string {
+/** What is inside a picture's document, as text; colours by tone. */
+export function markupOf({ shapes, letters }: Picture, colours: Readonly<Record<Tone, string>>): string {
   const tags = shapes.map(({ d, fill, line, width, faint }) => {
     const stroke = line
       ? ` stroke="${colours[line]}" stroke-width="${amount(width ?? 1)}" stroke-linejoin="round" stroke-linecap="round"`
@@ -150,5 +150,11 @@ export function svgOf({ size, shapes, letters }: Picture, colours: Readonly<Reco
     ({ x, y, text }) =>
       `<text x="${amount(x)}" y="${amount(y)}" font-size="28" font-weight="bold" text-anchor="middle" fill="${colours.mark}">${text}</text>`,
   );
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}">${tags.join('')}${words.join('')}</svg>`;
+  return tags.join('') + words.join('');
+}
+
+/** A picture as a document of its own; colours by tone. */
+export function svgOf(picture: Picture, colours: Readonly<Record<Tone, string>>): string {
+  const { size } = picture;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}">${markupOf(picture, colours)}</svg>`;
 }

@@ -1,7 +1,7 @@
 export { wholeFigure } from './bases.ts';
 export type { WrittenFigure } from './bases.ts';
 export { cameraOf, VIEWS } from './camera.ts';
-export { drawFigure, layoutOf, PICTURE, svgOf } from './draw.ts';
+export { drawFigure, layoutOf, markupOf, PICTURE, svgOf } from './draw.ts';
 export { bodyAt, poseBetween } from './pose.ts';
 export type { DrawOptions, Picture, Shape } from './draw.ts';
 export { finished } from './finish.ts';

@@ -41,8 +41,14 @@ export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
   const joints = figure.rig === 'body' ? jointsOf(figure) : [];
   const taken = joints.find(({ site }) => site === joint);
   const at = (site: string) => layout.put(sites[site]?.at ?? [0, 0, 0]);
+  // A hinge shows how far it is bent, as its number says; any other joint the angle between its bones.
+  const hinge = taken?.settings.length === 1 || taken?.name.endsWith('elbow') ? taken.settings[0] : undefined;
   const degrees = taken?.angle?.map((site) => sites[site]?.at ?? ([0, 0, 0] as const));
-  const angle = degrees ? Math.round(angleAt(...(degrees as [never, never, never]))) : null;
+  const angle = hinge
+    ? Math.round(pose[hinge.place] ?? 0)
+    : degrees
+      ? Math.round(angleAt(...(degrees as [never, never, never])))
+      : null;
 
   /** Draws the joint from where it is by so many units of the room, across and up the picture. */
   const draw = (from: readonly number[], site: string, across: number, up: number, rounds: number) => {

@@ -122,6 +122,7 @@ export function KitPanel({ figure, onChange }: Props) {
   return (
     <>
       <Select
+        key={kit.length}
         label="Add kit"
         placeholder="what?"
         searchable
