@@ -154,15 +154,17 @@ await page.evaluate(() => {
 await page.waitForSelector('[data-testid="total"]');
 await pause(2500);
 await shoot('compose');
-await visit('Mira', 'routine?from=1');
-await page.evaluate(() => document.getElementById('compare-title')?.scrollIntoView({ block: 'center' }));
-await pause(400);
-await shoot('compare');
 await page.goto(`${base}/library?restriction=ankle-dorsiflexion-limit&drill=half-kneeling-ankle-rock`, {
   waitUntil: 'networkidle0',
 });
-await pause(400);
+await page.waitForSelector('ol[aria-label="Drills"] svg path');
+await pause(900);
 await shoot('library');
+await page.goto(`${base}/library/new?copy=half-kneeling-ankle-rock`, { waitUntil: 'networkidle0' });
+await press('Change the picture');
+await page.waitForSelector('circle[aria-label="Left knee"]');
+await pause(500);
+await shoot('drawing');
 await visit('Mira', 'progress');
 await shoot('progress');
 const pdf = await page.evaluate(async (id) => {
