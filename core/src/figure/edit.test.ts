@@ -4,7 +4,9 @@ import { bundledFigures, figureOf } from './bundled.ts';
 import {
   bodyAt,
   bodyOf,
+  cameraOf,
   drawFigure,
+  drawnTo,
   heldSites,
   joined,
   jointsOf,
@@ -65,6 +67,22 @@ describe('a joint drawn by hand', () => {
     const wall: Kit = { type: 'wall', at: [38, 0, 0], face: 'front' };
     expect(pulled(pose, [wall], 'wristR', [34, 80, 12], 30).snapped).toBe('wall');
   });
+  it('who stands lies on the floor with both feet and with nothing else, whatever is beside', () => {
+    const feet = ['heelL', 'heelR', 'ballInL', 'ballInR', 'ballOutL', 'ballOutR'];
+    const box: Kit = { type: 'box', at: [40, 0, 0], size: [20, 3.2, 30] };
+    for (const kit of [[], [box]]) {
+      const held = heldSites(bodyOf(pose), kit);
+      expect([...held.keys()].filter((name) => !name.startsWith('toes')).sort()).toEqual([...feet].sort());
+      expect(new Set(held.values())).toEqual(new Set(['floor']));
+    }
+    // Under the feet it is the box that they lie on, as long as its top is as high as the floor is.
+    const under = { ...box, at: [4, -3.2, 0] as [number, number, number] };
+    expect(new Set(heldSites(bodyOf(pose), [under]).values())).toEqual(new Set(['box']));
+    expect(pictureFaults(standing)).toEqual([]);
+    expect(mirroredFigure(standing).poses[0]?.map((v) => Math.round(v))).toEqual(
+      pose.map((v) => Math.round(v)),
+    );
+  });
   it('never leaves the range of a joint, wherever it is drawn', () => {
     const far = fc.integer({ min: -120, max: 160 });
     const spot: fc.Arbitrary<Vec> = fc.tuple(far, far, far);
@@ -102,6 +120,19 @@ describe('a joint drawn by hand', () => {
       const { sites } = bodyOf(poseAt(figure, moves, t));
       expect(apart(sites['heelL']?.at, bodyOf(pose).sites['heelL']?.at)).toBeLessThan(1);
     }
+  });
+  it('goes where the pointer goes in the picture, whichever way it is looked at', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -180, max: 180 }), fc.integer({ min: -60, max: 60 }), (az, el) => {
+        const { see } = cameraOf({ az, el });
+        const from: Vec = [3, 80, -9];
+        const [here, there] = [see(from), see(drawnTo({ ...standing, view: { az, el } }, from, 12, 5))];
+        expect(there.x - here.x).toBeCloseTo(12, 6);
+        expect(there.y - here.y).toBeCloseTo(-5, 6);
+        expect(there.near - here.near).toBeCloseTo(0, 6);
+      }),
+      { numRuns: 30 },
+    );
   });
   it('every number of a figure can be set somewhere, by a name', () => {
     for (const rig of ['body', 'hands', 'feet'] as const) {

@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { bundledReference } from '@yonder/core/reference/bundled';
 import { addAthlete, createTestApp, issue, ROCK, screenAnkles, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
@@ -128,6 +129,52 @@ describe('the handout', () => {
       'Questions: R. Halloran',
     ])
       expect(read).toContain(word);
+  });
+  it('few drills stand large in one column, and many go on over two pages rather than be too small to read', async () => {
+    const { id } = await addAthlete(north);
+    const line = (drill: string) => ({
+      ...ROCK,
+      id: randomUUID(),
+      drill,
+      amount: 6,
+      side: 'both',
+      setup: {},
+    });
+    const pages = async (items: object[]) => {
+      const issued = await issue(north, id, TODAY, items as never);
+      expect([issued.status, issued.body.errors ?? []]).toEqual([201, []]);
+      const routine = issued.body;
+      const pdf = await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);
+      const input = pdf.body as Buffer;
+      const info = spawnSync('pdfinfo', ['-'], { input, encoding: 'utf8' }).stdout;
+      return { pages: Number(/Pages:\s+(\d+)/.exec(info)?.[1]), bytes: input.length, id: routine.id };
+    };
+    const few = await pages([ROCK, line('cat-camel'), line('bird-dog')]);
+    expect(few.pages).toBe(2);
+    const read = await text(few.id);
+    // One below the other: what belongs to the first drill is read before the second begins.
+    expect(read.indexOf('Low calf stretch')).toBeLessThan(read.indexOf('2 Cat-camel'));
+    const gentle = bundledReference.data.drills.filter(
+      ({ equipment, equipmentAny, needsPartner, intensityClass, loadClass, unilateral, level }) =>
+        equipment.length === 0 &&
+        !equipmentAny &&
+        !needsPartner &&
+        !unilateral &&
+        intensityClass === 'low' &&
+        loadClass === 'unloaded' &&
+        level === 1,
+    );
+    const words = gentle.slice(0, 16).map(({ id: drill, dose }) => ({
+      ...line(drill),
+      measure: dose.measure,
+      sets: dose.sets.default,
+      amount: dose.amount.default,
+      note: 'Slowly, with a break after each, and only as far as it is easy; say afterwards what it feels like.',
+    }));
+    expect(words).toHaveLength(16);
+    const many = await pages(words);
+    expect(many.pages).toBeGreaterThan(2);
+    expect(many.bytes).toBeLessThan(400_000);
   });
   it('writes uneven sides, breaths, both ways and rounds in words', async () => {
     const { id } = await addAthlete(north);
