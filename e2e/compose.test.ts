@@ -204,7 +204,7 @@ describe('a circuit composed by hand', () => {
       const response = await fetch(`/api/v1/routines/${id}/handout.pdf`);
       return [...new Uint8Array(await response.arrayBuffer())];
     }, version.id);
-    const read = spawnSync('pdftotext', ['-layout', '-', '-'], {
+    const read = spawnSync('pdftotext', ['-raw', '-', '-'], {
       input: Buffer.from(pdf),
       encoding: 'utf8',
     }).stdout.replace(/\s+/g, ' ');

@@ -238,7 +238,7 @@ describe('from one stiff ankle to a routine that progresses', () => {
       const response = await fetch(`/api/v1/routines/${id}/handout.pdf`);
       return [...new Uint8Array(await response.arrayBuffer())];
     }, routine.id);
-    const text = spawnSync('pdftotext', ['-layout', '-', '-'], {
+    const text = spawnSync('pdftotext', ['-raw', '-', '-'], {
       input: Buffer.from(bytes),
       encoding: 'utf8',
     }).stdout;

@@ -199,7 +199,7 @@ describe('a routine for the action of the day', () => {
       return [...new Uint8Array(await response.arrayBuffer())];
     }, routine.id);
     const pdf = Buffer.from(bytes);
-    const text = spawnSync('pdftotext', ['-layout', '-', '-'], { input: pdf, encoding: 'utf8' }).stdout;
+    const text = spawnSync('pdftotext', ['-raw', '-', '-'], { input: pdf, encoding: 'utf8' }).stdout;
     const read = text.replace(/\s+/g, ' ');
     for (const { drill } of routine.items)
       expect(read).toContain(bundledReference.drills.get(drill)?.name ?? drill);
