@@ -28,6 +28,9 @@ const FOLDED = 118;
 /** Width of the light edge that lifts a part off what is behind it. */
 const EDGE = 2.4;
 
+/** What decides how a body is painted. */
+type Painted = Pick<SolvedFigure, 'rig' | 'sides' | 'accent' | 'z'>;
+
 const depthOf = (hulls: readonly (readonly Near[])[]) => {
   const all = hulls.flat();
   return all.reduce((sum, one) => sum + one.near, 0) / all.length;
@@ -62,7 +65,7 @@ function limbs(pose: Pose, toneOf: (limb: 'arm' | 'leg', side: 'L' | 'R') => Ton
 }
 
 /** Hands or feet seen close, every finger by itself. */
-function closeUps({ rig, sides, accent }: SolvedFigure): Unit[] {
+function closeUps({ rig, sides, accent }: Painted): Unit[] {
   const hands = rig === 'hands';
   return sides.flatMap((side) => {
     const works = accent.includes(hands ? (`arm${side}` as const) : (`leg${side}` as const));
@@ -99,7 +102,7 @@ function headPiece(drawing: Drawing, nudge: number): Piece {
 }
 
 /** The body in pieces, each with how near it is. */
-export function bodyPieces(drawing: Drawing, solved: SolvedFigure, pose: Pose): Piece[] {
+export function bodyPieces(drawing: Drawing, solved: Painted, pose: Pose): Piece[] {
   const nudge = (name: string) => solved.z[name] ?? 0;
   const pieceOf = ({ name, parts, side, tone }: Unit): Piece => {
     const hulls = parts.flatMap((part) => circlesOf(drawing, part, side));
@@ -139,7 +142,7 @@ export function bodyPieces(drawing: Drawing, solved: SolvedFigure, pose: Pose): 
 }
 
 /** The silhouette of everything in one path. */
-export function silhouette(drawing: Drawing, solved: SolvedFigure, pose: Pose): string {
+export function silhouette(drawing: Drawing, solved: Painted, pose: Pose): string {
   const units = solved.rig === 'body' ? limbs(pose, () => 'ghost') : closeUps(solved);
   const whole =
     solved.rig === 'body' ? [TRUNK, HEAD, FACE].flatMap((part) => circlesOf(drawing, part, '')) : [];

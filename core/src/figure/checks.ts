@@ -1,10 +1,11 @@
 import { cameraOf } from './camera.ts';
 import { bodyAt } from './pose.ts';
+import { listOf } from './schema.ts';
 import type { FigureSource, SolvedFigure } from './schema.ts';
-import { centreOfMass, NUMBERS, RANGE, sitesOf } from './skeleton.ts';
+import { centreOfMass, middleOf, NUMBERS, RANGE, siteOf, sitesOf } from './skeleton.ts';
 import type { Body } from './skeleton.ts';
 import { contactsIn } from './solve.ts';
-import { placeOf, sizeOf, surfacesOf, within } from './surfaces.ts';
+import { gapOf, placeOf, sizeOf, surfacesOf, within } from './surfaces.ts';
 import { angleAt, between, dot, less, size } from './vector.ts';
 import type { Vec } from './vector.ts';
 
@@ -40,21 +41,19 @@ const SEEN = 0.34;
 /** How deep two limbs may be in each other, in u: who kneels on the heels has both shins pressed together. */
 const INSIDE = 4;
 
-const listOf = (one: string | readonly string[]): readonly string[] =>
-  typeof one === 'string' ? [one] : one;
 const round = (value: number) => Math.round(value * 10) / 10;
 
 function sunk(bodies: readonly Body[], figure: SolvedFigure): FigureFault[] {
   const walls = [...surfacesOf(figure.kit)].filter(([name]) => name === 'floor' || name.startsWith('wall'));
   const faults: FigureFault[] = [];
   for (const body of bodies)
-    for (const [name, { at, radius }] of Object.entries(body.sites))
+    for (const [name, site] of Object.entries(body.sites))
       for (const [wall, surface] of walls) {
-        const through = radius - dot(less(at, surface.at), surface.away);
-        if (through > radius + THROUGH)
+        const through = -gapOf({ ...site, radius: 0 }, surface);
+        if (through > THROUGH)
           faults.push({
             kind: wall === 'floor' ? 'sunk' : 'behind-wall',
-            says: `${name} by ${round(through - radius)}`,
+            says: `${name} by ${round(through)}`,
           });
       }
   return faults;
@@ -110,21 +109,12 @@ function balance(bodies: readonly Body[], source: FigureSource): FigureFault[] {
   const body = bodies[source.shown ?? bodies.length - 1];
   const standing = Object.entries(source.on ?? {}).flatMap(([, names]) => listOf(names).flatMap(sitesOf));
   if (!still || !body || standing.length === 0) return [];
-  const points = standing.flatMap((name) => body.sites[name]?.at ?? []) as unknown as number[];
-  const xs = points.filter((_, i) => i % 3 === 0);
-  const zs = points.filter((_, i) => i % 3 === 2);
+  const points = standing.map((name) => siteOf(body, name).at);
+  const [xs, zs] = [points.map(([x]) => x), points.map(([, , z]) => z)];
   const [x, , z] = centreOfMass(body);
   const out = Math.max(Math.min(...xs) - x, x - Math.max(...xs), Math.min(...zs) - z, z - Math.max(...zs));
   return out > OUTSIDE ? [{ kind: 'balance', says: `by ${round(out)}` }] : [];
 }
-
-/** Where a place is, or the middle of both sides where no side is named. */
-function placeIn(body: Body | undefined, name: string): Vec {
-  const [one, other] = sitesIn(body, name).map((site): Vec => body?.sites[site]?.at ?? [0, 0, 0]);
-  return other && one ? between(one, other, 0.5) : (one ?? [0, 0, 0]);
-}
-const sitesIn = (body: Body | undefined, name: string): readonly string[] =>
-  body && name in body.sites ? [name] : sitesOf(name);
 
 const TOWARDS: Readonly<Record<string, Vec>> = {
   ahead: [1, 0, 0],
@@ -156,11 +146,12 @@ function seenTowards({ bones, sites }: Body, { view }: SolvedFigure, what: 'face
 function intent(bodies: readonly Body[], figure: SolvedFigure, source: FigureSource): FigureFault[] {
   const { shown, accent } = figure;
   const body = bodies[shown];
+  if (!body) return [];
   const wrong = (says: string): FigureFault[] => [{ kind: 'intent', says }];
   return (source.assert ?? []).flatMap((meant) => {
     if (meant.length === 5) {
       const [a, m, c, low, high] = meant;
-      const angle = angleAt(placeIn(body, a), placeIn(body, m), placeIn(body, c));
+      const angle = angleAt(middleOf(body, a), middleOf(body, m), middleOf(body, c));
       return angle < low || angle > high
         ? wrong(`${a}–${m}–${c} is ${round(angle)}, meant ${low} to ${high}`)
         : [];
@@ -168,14 +159,14 @@ function intent(bodies: readonly Body[], figure: SolvedFigure, source: FigureSou
     if (meant.length === 2) {
       const [what, said] = meant;
       if (what === 'works') return accent.includes(said) ? [] : wrong(`${said} is not marked`);
-      const now = body ? seenTowards(body, figure, what) : null;
-      return now === said ? [] : wrong(`${what} ${String(now)}, meant ${said}`);
+      const now = seenTowards(body, figure, what);
+      return now === said ? [] : wrong(`${what} ${now}, meant ${said}`);
     }
     const [a, word, b, least] = meant;
     const goes = word === 'goes';
     // Who goes somewhere leaves where it was at the start, or at the end where the start is what is shown.
-    const from = goes ? placeIn(bodies[shown === 0 ? bodies.length - 1 : 0], a) : placeIn(body, b);
-    const by = dot(less(placeIn(body, a), from), TOWARDS[goes ? b : word] ?? [0, 0, 0]);
+    const from = goes ? middleOf(bodies[shown === 0 ? bodies.length - 1 : 0] ?? body, a) : middleOf(body, b);
+    const by = dot(less(middleOf(body, a), from), TOWARDS[goes ? b : word] ?? [0, 0, 0]);
     return by < least ? wrong(`${a} ${word} ${b} by ${round(by)}, meant ${least}`) : [];
   });
 }

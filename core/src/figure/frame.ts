@@ -9,6 +9,8 @@ const FRAMES: Readonly<Record<string, readonly string[]>> = {
   upper: ['head', 'hip', 'elbow', 'wrist', 'fingertips'],
   lower: ['hip', 'knee', 'ankle', 'heel', 'toes'],
 };
+/** Frames by name; in a frame whatever else is called is a place. */
+export const FRAME_NAMES: readonly string[] = ['full', ...Object.keys(FRAMES)];
 /** Least size of a picture, in hundredths of the body's height: a hand is not blown up beyond that. */
 const LEAST = { body: 34, hands: 17, feet: 17 } as const;
 /** How much kit reaches round the place where it stands. */

@@ -118,7 +118,7 @@ const rings: Standing = (drawing, _kit, at) => ({
 });
 
 const dowel: Standing = (drawing, { through, radius }) => {
-  const [a, b] = (through ?? ['fistL', 'fistR']).map((where) => spot(drawing, where)) as [Vec, Vec];
+  const [a, b] = (through ?? []).map((where) => spot(drawing, where)) as [Vec, Vec];
   const more = times(unit(less(b, a)), radius ?? 12);
   return {
     near: drawing.put(a).near + 2,

@@ -5,7 +5,7 @@ import { block, cord, disc, mean, rod, spot } from './painting.ts';
 import type { Drawing, Piece, Stroke } from './painting.ts';
 import type { Kit } from './schema.ts';
 import { ARM, FACE, HEAD, LEG, TRUNK } from './shapes.ts';
-import { bodyOf, NUMBERS, placesOf } from './skeleton.ts';
+import { bodyOf, poseOf } from './skeleton.ts';
 import { placeOf } from './surfaces.ts';
 import type { Tone } from './tones.ts';
 import { aboutX, aboutY, aboutZ, add, less, times, turned, turns, unit } from './vector.ts';
@@ -170,9 +170,7 @@ function helper({ camera, scale, put }: Drawing, kit: Kit): Piece {
     'root.z': at[2],
     'root.yaw': kit.face === 'front' ? 180 : 0,
   };
-  const pose = NUMBERS.map(() => 0);
-  for (const [name, value] of Object.entries(set)) for (const i of placesOf(name)) pose[i] = value;
-  const placing = { body: bodyOf(pose), scale, put };
+  const placing = { body: bodyOf(poseOf(set)), scale, put };
   const limbs = [ARM.upper, ARM.fore, ARM.hand, LEG.thigh, LEG.shank, LEG.foot];
   const d = pathOf([
     ...[TRUNK, HEAD, FACE].flatMap((part) => circlesOf(placing, part, '')),
@@ -181,20 +179,24 @@ function helper({ camera, scale, put }: Drawing, kit: Kit): Piece {
   return { name: 'helper', near: camera.see(at).near - 20, strokes: [{ d, fill: 'helper' }] };
 }
 
+/** Kit that is drawn from the body's places, or as large as the room; whatever else stands in it. */
+const SPECIAL: Partial<Record<Kit['type'], (drawing: Drawing, kit: Kit) => Piece>> = {
+  loop,
+  tape,
+  wall,
+  helper,
+  band: banded,
+  strap: banded,
+  rope: banded,
+};
+
 /** Every piece of kit of a figure that is there in a key, drawn. */
 export function kitPieces(drawing: Drawing, kit: readonly Kit[], key: number): Piece[] {
   return kit
     .filter(({ keys }) => keys === undefined || keys.includes(key))
     .flatMap((one) => {
-      if (one.side) {
-        const sides = one.side === 'both' ? (['L', 'R'] as const) : ([one.side] as const);
-        return sides.map((side) => held(drawing, one, side));
-      }
-      if (one.type === 'loop') return [loop(drawing, one)];
-      if (one.type === 'tape') return [tape(drawing, one)];
-      if (one.type === 'wall') return [wall(drawing, one)];
-      if (one.type === 'helper') return [helper(drawing, one)];
-      if (one.type === 'band' || one.type === 'strap' || one.type === 'rope') return [banded(drawing, one)];
-      return [standingPiece(drawing, one)];
+      if (!one.side) return [(SPECIAL[one.type] ?? standingPiece)(drawing, one)];
+      const sides = one.side === 'both' ? (['L', 'R'] as const) : ([one.side] as const);
+      return sides.map((side) => held(drawing, one, side));
     });
 }

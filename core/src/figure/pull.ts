@@ -1,11 +1,11 @@
 import { cameraOf } from './camera.ts';
 import { bodyAt } from './pose.ts';
 import type { Kit, SolvedFigure } from './schema.ts';
-import { bodyOf, NUMBERS, PLACE, RANGE } from './skeleton.ts';
+import { bodyOf, NUMBERS, poseOf, RANGE, sitesOf } from './skeleton.ts';
 import type { Body, Pose } from './skeleton.ts';
 import { nothingHeld, PRIOR, settle, wayBetween } from './solve.ts';
-import { surfacesOf, within } from './surfaces.ts';
-import { add, dot, less, times } from './vector.ts';
+import { gapOf, surfacesOf, within } from './surfaces.ts';
+import { add, less, times } from './vector.ts';
 import type { Vec } from './vector.ts';
 
 /** How near a surface something has to be to lie on it, in u. */
@@ -44,9 +44,8 @@ export function heldSites(body: Body, kit: readonly Kit[]): ReadonlyMap<string, 
     for (const name of TRUNK_ENDS.includes(end) ? names : names.flatMap((one) => [`${one}L`, `${one}R`])) {
       const site = body.sites[name];
       if (!site) continue;
-      for (const [surface, { at, away }] of surfaces)
-        if (Math.abs(dot(less(site.at, at), away) - site.radius) < LIES && within(kit, surface, site.at))
-          held.set(name, surface);
+      for (const [called, surface] of surfaces)
+        if (Math.abs(gapOf(site, surface)) < LIES && within(kit, called, site.at)) held.set(name, called);
     }
   return held;
 }
@@ -100,8 +99,8 @@ function snapOf(body: Body, kit: readonly Kit[], site: string, target: Vec): str
   if (!place || !joint) return null;
   // Where the sole or the palm would be if the joint were where it is drawn to.
   const there = add(target, less(place.at, joint));
-  for (const [name, { at, away }] of surfacesOf(kit)) {
-    const gap = dot(less(there, at), away) - place.radius;
+  for (const [name, surface] of surfacesOf(kit)) {
+    const gap = gapOf({ ...place, at: there }, surface);
     if (gap < SNAPS && gap > -SNAPS * 3 && within(kit, name, there)) return name;
   }
   return null;
@@ -145,12 +144,8 @@ export function joined(figure: SolvedFigure): SolvedFigure {
 
 /** Somebody who stands: where a picture begins when there is none to begin with. */
 export function standingFigure(): SolvedFigure {
-  const start = NUMBERS.map(() => 0);
-  start[PLACE.get('root.y') ?? 1] = 53;
-  const on = new Map(
-    ['heelL', 'ballInL', 'ballOutL', 'heelR', 'ballInR', 'ballOutR'].map((s) => [s, 'floor']),
-  );
-  const pose = rounded(settle(start, { ...nothingHeld(), on }, [], PRIOR));
+  const on = new Map(sitesOf('foot').map((site) => [site, 'floor']));
+  const pose = rounded(settle(poseOf({ 'root.y': 53 }), { ...nothingHeld(), on }, [], PRIOR));
   return {
     rig: 'body',
     sides: ['L'],

@@ -10,6 +10,10 @@ const loosePoint = z.tuple([z.number().nullable(), z.number().nullable(), z.numb
 const numbers = z.record(z.string(), z.number());
 const places = z.union([z.string(), z.array(z.string())]);
 
+/** One name or several, as a list. */
+export const listOf = (names: string | readonly string[] | undefined): readonly string[] =>
+  names === undefined ? [] : typeof names === 'string' ? [names] : names;
+
 /** What touches what in a pose. Names of places are those of the skeleton; without `L` or `R` both sides are meant. */
 const contactFields = {
   set: numbers.optional().describe('degrees and places that are otherwise than before'),
@@ -93,6 +97,14 @@ const kitSchema = z.strictObject({
 });
 /** One piece of kit of a figure. */
 export type Kit = z.infer<typeof kitSchema>;
+
+const STRUNG: readonly Kit['type'][] = ['band', 'loop', 'rope', 'strap', 'tape', 'dowel'];
+const HELD: readonly Kit['type'][] = ['dumbbell', 'kettlebell', 'bottle', 'racket', 'gear'];
+/** Is it held in a hand, strung from place to place, or does it stand or lie in the room? */
+export function kitWay({ type, side }: Pick<Kit, 'type' | 'side'>): 'held' | 'strung' | 'standing' {
+  if (side || HELD.includes(type)) return 'held';
+  return STRUNG.includes(type) ? 'strung' : 'standing';
+}
 
 const markSchema = z.union([
   z.strictObject({ move: word, off: z.tuple([measure, measure]).optional() }),

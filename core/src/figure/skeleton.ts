@@ -1,4 +1,4 @@
-import { aboutX, aboutY, aboutZ, add, turned, turns } from './vector.ts';
+import { aboutX, aboutY, aboutZ, add, between, turned, turns } from './vector.ts';
 import type { Turn, Vec } from './vector.ts';
 
 /**
@@ -95,6 +95,20 @@ export function placesOf(name: string): readonly number[] {
 
 /** A pose: 49 numbers in the order of {@link NUMBERS}. */
 export type Pose = readonly number[];
+
+/** A pose written over another: named numbers replaced. */
+export function written(before: Pose, set: Readonly<Record<string, number>> | undefined): number[] {
+  const next = [...before];
+  for (const [name, value] of Object.entries(set ?? {})) for (const i of placesOf(name)) next[i] = value;
+  return next;
+}
+
+/** Somebody who stands at the origin, with named numbers replaced. */
+export const poseOf = (set: Readonly<Record<string, number>> | undefined): number[] =>
+  written(
+    NUMBERS.map(() => 0),
+    set,
+  );
 
 /** A place on the body with the thickness it has there. */
 export interface Site {
@@ -258,6 +272,19 @@ export function bodyOf(pose: Pose): Body {
       sites[`${name}${side}`] = { at: beyond(own, [x, y, out * z]), radius };
     }
   return { bones, sites };
+}
+
+/** A place of a body; an error where there is none of that name. */
+export const siteOf = (body: Body, name: string): Site => {
+  const site = body.sites[name];
+  if (!site) throw new Error(`no place of the body is called "${name}"`);
+  return site;
+};
+
+/** A place, or the middle of both sides where no side is named. */
+export function middleOf(body: Body, name: string): Vec {
+  if (body.sites[name]) return siteOf(body, name).at;
+  return between(siteOf(body, `${name}L`).at, siteOf(body, `${name}R`).at, 0.5);
 }
 
 /** Shares of the body's mass with where each lies, by the usual anthropometric tables. */

@@ -1,9 +1,21 @@
-import { bodyOf, centreOfMass, NUMBERS, placesOf, RANGE, sitesOf } from './skeleton.ts';
-import type { Body, Pose, Site } from './skeleton.ts';
-import { surfacesOf } from './surfaces.ts';
+import {
+  bodyOf,
+  centreOfMass,
+  middleOf,
+  NUMBERS,
+  placesOf,
+  poseOf,
+  RANGE,
+  siteOf,
+  sitesOf,
+  written,
+} from './skeleton.ts';
+import type { Body, Pose } from './skeleton.ts';
+import { gapOf, surfacesOf } from './surfaces.ts';
 import type { Surface } from './surfaces.ts';
+import { listOf } from './schema.ts';
 import type { FigureSource, Kit } from './schema.ts';
-import { between, cross, dot, less, size, unit } from './vector.ts';
+import { between, cross, less, size, unit } from './vector.ts';
 import type { Vec } from './vector.ts';
 
 type Loose = readonly [number | null, number | null, number | null];
@@ -47,9 +59,6 @@ export const PRIOR: readonly number[] = NUMBERS.map(priorOf);
 const STEP = 25;
 const ROUNDS = 40;
 
-const listOf = (one: string | readonly string[] | undefined): readonly string[] =>
-  one === undefined ? [] : typeof one === 'string' ? [one] : one;
-
 /** Contacts after a change: what is said anew of a place takes the place of what was said of it. */
 function changed(before: Contacts, change: FigureSource['keys'][0]): Contacts {
   const on = new Map(before.on);
@@ -74,18 +83,6 @@ function changed(before: Contacts, change: FigureSource['keys'][0]): Contacts {
   };
 }
 
-const siteOf = (body: Body, name: string): Site => {
-  const site = body.sites[name];
-  if (!site) throw new Error(`no place of the body is called "${name}"`);
-  return site;
-};
-
-/** A place, or the middle of both sides where no side is named. */
-function middleOf(body: Body, name: string): Vec {
-  if (body.sites[name]) return siteOf(body, name).at;
-  return between(siteOf(body, `${name}L`).at, siteOf(body, `${name}R`).at, 0.5);
-}
-
 /** How far each contact is from holding, in u times its weight. */
 function residuals(
   body: Body,
@@ -94,13 +91,13 @@ function residuals(
   walls: readonly Surface[],
 ): number[] {
   const out: number[] = [];
-  const off = (site: Site, { at, away }: Surface) => dot(less(site.at, at), away) - site.radius;
   const surfaceOf = (name: string) => {
     const surface = surfaces.get(name);
     if (!surface) throw new Error(`nothing here is called "${name}"`);
     return surface;
   };
-  for (const [site, name] of contacts.on) out.push(WEIGHT.contact * off(siteOf(body, site), surfaceOf(name)));
+  for (const [site, name] of contacts.on)
+    out.push(WEIGHT.contact * gapOf(siteOf(body, site), surfaceOf(name)));
   for (const [name, point] of contacts.at) {
     const { at } = siteOf(body, name);
     point.forEach((wanted, i) => wanted !== null && out.push(WEIGHT.contact * ((at[i] ?? 0) - wanted)));
@@ -126,7 +123,7 @@ function residuals(
   // Nothing is under the floor or behind a wall.
   for (const [name, site] of Object.entries(body.sites)) {
     if (contacts.on.has(name)) continue;
-    for (const wall of walls) out.push(WEIGHT.below * Math.min(0, off(site, wall)));
+    for (const wall of walls) out.push(WEIGHT.below * Math.min(0, gapOf(site, wall)));
   }
   if (contacts.balance) {
     const standing = [...contacts.on]
@@ -233,13 +230,6 @@ export function settle(
   return pose;
 }
 
-/** A pose written over another: named numbers replaced. */
-function written(before: Pose, set: Readonly<Record<string, number>> | undefined): number[] {
-  const next = [...before];
-  for (const [name, value] of Object.entries(set ?? {})) for (const i of placesOf(name)) next[i] = value;
-  return next;
-}
-
 /** The poses of a figure, one a key. */
 export interface Solved {
   readonly poses: readonly (readonly number[])[];
@@ -323,10 +313,7 @@ export function solveFigure(source: FigureSource): Solved {
   const resists = [...PRIOR];
   for (const [name, weight] of Object.entries(source.w ?? {}))
     for (const i of placesOf(name)) resists[i] = weight;
-  let pose: Pose = written(
-    NUMBERS.map(() => 0),
-    source.set,
-  );
+  let pose: Pose = poseOf(source.set);
   const poses: number[][] = [];
   const ways: number[][][] = [];
   const meant = meantIn(source);

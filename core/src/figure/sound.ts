@@ -1,8 +1,9 @@
 import { closeUpNumbers } from './closeUp.ts';
-import { drawFigure } from './draw.ts';
+import { FRAME_NAMES } from './frame.ts';
 import { jointsOf } from './joints.ts';
 import { bodyAt } from './pose.ts';
-import type { Mark, SolvedFigure } from './schema.ts';
+import { kitWay } from './schema.ts';
+import type { Kit, Mark, SolvedFigure } from './schema.ts';
 import { NUMBERS, RANGE, sitesOf } from './skeleton.ts';
 
 /** Something that a picture from outside says and nobody can draw: where in it, and what would be right. */
@@ -11,8 +12,10 @@ export interface PictureFault {
   readonly message: string;
 }
 
-/** Frames by name; whatever else is a place. */
-const FRAMES = ['full', 'upper', 'lower'];
+const HANDS = ['fistL', 'fistR'];
+/** The places by which the hands that hold something are known: a fist of the whole body, the grip of a hand seen close. */
+const handsIn = (rig: SolvedFigure['rig'], { side }: Kit): string[] =>
+  (side === 'both' ? ['L', 'R'] : [side ?? 'L']).map((one) => `${rig === 'hands' ? 'grip' : 'fist'}${one}`);
 
 function placeOfMark(mark: Mark): { readonly key: string; readonly name: string } | null {
   for (const key of ['move', 'push', 'spin', 'hold', 'breath', 'tint', 'at'])
@@ -55,6 +58,11 @@ export function pictureFaults(figure: SolvedFigure): PictureFault[] {
   };
   kit.forEach((one, i) => {
     if (typeof one.at === 'string') need(one.at, ['kit', i, 'at']);
+    const way = kitWay(one);
+    if (way === 'strung' && (one.through?.length ?? 0) < 2)
+      faults.push({ path: ['kit', i, 'through'], message: 'from one place to another' });
+    for (const place of way === 'held' ? handsIn(rig, one) : one.type === 'rings' ? HANDS : [])
+      need(place, ['kit', i, 'side']);
     one.through?.forEach((where, k) => typeof where === 'string' && need(where, ['kit', i, 'through', k]));
   });
   marks.forEach((mark, i) => {
@@ -62,19 +70,12 @@ export function pictureFaults(figure: SolvedFigure): PictureFault[] {
     if (at) need(at.name, ['marks', i, at.key]);
   });
   frame.forEach((name, i) => {
-    if (FRAMES.includes(name)) return;
+    if (FRAME_NAMES.includes(name)) return;
     try {
       for (const site of known.has(name) ? [name] : sitesOf(name)) need(site, ['frame', i]);
     } catch {
       need(name, ['frame', i]);
     }
   });
-  if (faults.length > 0) return faults;
-  try {
-    const finite = drawFigure(figure).shapes.every(({ d }) => !/NaN|Infinity/.test(d));
-    if (!finite) faults.push({ path: [], message: 'it cannot be drawn' });
-  } catch (error) {
-    faults.push({ path: [], message: `it cannot be drawn: ${error instanceof Error ? error.message : ''}` });
-  }
   return faults;
 }

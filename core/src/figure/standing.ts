@@ -1,10 +1,9 @@
 import type { Region } from '../domain/index.ts';
 import { bodyPieces } from './bodyPieces.ts';
-import { cameraOf, VIEWS } from './camera.ts';
+import { cameraOf } from './camera.ts';
 import type { Shape } from './draw.ts';
 import { spot } from './painting.ts';
-import type { SolvedFigure } from './schema.ts';
-import { bodyOf, NUMBERS, placesOf } from './skeleton.ts';
+import { bodyOf, poseOf } from './skeleton.ts';
 import type { Vec } from './vector.ts';
 
 type At = readonly [x: number, y: number];
@@ -30,9 +29,8 @@ const BESIDE = 4.4;
 
 /** Draws it `scale` units to a hundredth of its height, its middle at `x`, its crown at `top`. */
 export function standingBody(x: number, top: number, scale: number): StandingBody {
-  const pose = NUMBERS.map(() => 0);
-  for (const [name, value] of Object.entries(SET)) for (const i of placesOf(name)) pose[i] = value;
-  const camera = cameraOf({ ...(VIEWS['back'] as { az: number; el: number }), el: 0 });
+  const pose = poseOf(SET);
+  const camera = cameraOf({ az: 180, el: 0 });
   const body = bodyOf(pose);
   const crown = camera.see(body.sites['head']?.at ?? [0, 0, 0]).y - 8;
   const put = (p: Vec) => {
@@ -40,7 +38,6 @@ export function standingBody(x: number, top: number, scale: number): StandingBod
     return { x: x + seen.x * scale, y: top + (seen.y - crown) * scale, near: seen.near };
   };
   const drawing = { body, camera, scale, put };
-  const still = { rig: 'body', accent: [], z: {} } as unknown as SolvedFigure;
   const at = (p: Vec): At => {
     const { x: across, y } = put(p);
     return [across, y];
@@ -53,7 +50,7 @@ export function standingBody(x: number, top: number, scale: number): StandingBod
     joints[region as Region] = { left: [middle - BESIDE * scale, y], right: [middle + BESIDE * scale, y] };
   }
   return {
-    shapes: bodyPieces(drawing, still, pose)
+    shapes: bodyPieces(drawing, { rig: 'body', sides: [], accent: [], z: {} }, pose)
       .sort((a, b) => a.near - b.near)
       .flatMap(({ strokes }) => strokes),
     joints,

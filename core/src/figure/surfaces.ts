@@ -1,4 +1,6 @@
 import type { Kit } from './schema.ts';
+import type { Site } from './skeleton.ts';
+import { dot, less } from './vector.ts';
 import type { Vec } from './vector.ts';
 
 /** A plane that places lie on: a point of it and the direction away from it. */
@@ -6,6 +8,10 @@ export interface Surface {
   readonly at: Vec;
   readonly away: Vec;
 }
+
+/** How far a place is from lying on a surface, in u; below nothing it is through it. */
+export const gapOf = ({ at, radius }: Site, surface: Surface): number =>
+  dot(less(at, surface.at), surface.away) - radius;
 
 /** How high each kind is where nothing is said, in hundredths of the body's height. */
 const HEIGHT: Readonly<Record<string, number>> = {

@@ -67,9 +67,7 @@ export function referenceEndpoints(deps: Deps): Endpoint[] {
         const ladder = deps.reference.data.ladders.find(({ id }) => id === params.ladder);
         if (!ladder && params.ladder !== TESTS) throw notFound('Ladder');
         const ids = ladder?.drills ?? deps.reference.data.tests.map(({ id }) => `test-${id}`);
-        const chunk = Object.fromEntries(
-          ids.flatMap((id) => [[id, figureOf(id)]]).filter(([, figure]) => figure !== null),
-        );
+        const chunk = Object.fromEntries(ids.map((id) => [id, figureOf(id) ?? undefined]));
         return new Sent((response) => void response.set(FOREVER).json(chunk));
       },
     }),

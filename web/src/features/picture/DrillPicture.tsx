@@ -1,3 +1,4 @@
+import type { ItemSide } from '@yonder/core/domain';
 import type { Drill } from '@yonder/core/reference';
 import { useMemo } from 'react';
 import { MovingPicture } from './MovingPicture.tsx';
@@ -7,7 +8,7 @@ interface Props {
   /** The drill shown. */
   drill: Drill;
   /** Which side works at first; the one it is drawn with where left out. */
-  side?: 'left' | 'right' | undefined;
+  side?: ItemSide | undefined;
 }
 
 /** A drill as a large picture that moves on press; nothing where it has none. */
@@ -18,11 +19,11 @@ export function DrillPicture({ drill, side }: Props) {
   if (!figure) return null;
   return (
     <MovingPicture
-      key={`${drill.id}/${side ?? ''}`}
+      key={drill.id}
       figure={figure}
       label={drill.athleteText}
       rhythm={rhythm}
-      side={side}
+      side={side === 'left' || side === 'right' ? side : undefined}
       sided={drill.unilateral || drill.alternating}
     />
   );

@@ -42,8 +42,10 @@ export function MovingPicture({ figure, label, rhythm, side, sided }: Props) {
   const still = useReducedMotion();
   const [playing, setPlaying] = useState(false);
   const [step, setStep] = useState<number | null>(null);
-  const [shown, setShown] = useState(side ?? ownSide(figure));
-  const other = shown === 'left' ? 'right' : 'left';
+  const [turned, setTurned] = useState(false);
+  const meant = side ?? ownSide(figure);
+  const other = meant === 'left' ? 'right' : 'left';
+  const [shown, hidden] = turned ? [other, meant] : [meant, other];
   const moves = useMemo(() => movesOf(figure, rhythm), [figure, rhythm]);
   const seconds = useSeconds(playing && !still);
   const pose =
@@ -66,9 +68,9 @@ export function MovingPicture({ figure, label, rhythm, side, sided }: Props) {
         {sided ? (
           <ActionIcon
             variant="default"
-            aria-label={`Show the ${other} side`}
-            title={`Show the ${other} side`}
-            onClick={() => setShown(other)}
+            aria-label={`Show the ${hidden} side`}
+            title={`Show the ${hidden} side`}
+            onClick={() => setTurned(!turned)}
           >
             <IconFlipVertical size={17} />
           </ActionIcon>

@@ -2,7 +2,7 @@ import type { ItemSide } from '@yonder/core/domain';
 import { drawFigure, markupOf, PAPER, PICTURE, turnedFor } from '@yonder/core/figure';
 import type { SolvedFigure, Tone } from '@yonder/core/figure';
 import type { Drill } from '@yonder/core/reference';
-import { memo, useEffect, useReducer } from 'react';
+import { memo, useDeferredValue } from 'react';
 import classes from './Picture.module.css';
 import { usePicture } from './usePicture.ts';
 
@@ -22,24 +22,6 @@ function smallMarkup(figure: SolvedFigure, mirrored: boolean): string {
   return markup;
 }
 
-const waiting: (() => void)[] = [];
-/** Works through what waits, one in each idle moment. */
-function work(): void {
-  waiting.shift()?.();
-  if (waiting.length > 0) idle(work);
-}
-const idle = (next: () => void) =>
-  'requestIdleCallback' in window ? window.requestIdleCallback(next, { timeout: 200 }) : setTimeout(next, 0);
-/** Does something when the page has nothing more urgent to do; gives back what calls it off. */
-function whenIdle(next: () => void): () => void {
-  waiting.push(next);
-  if (waiting.length === 1) idle(work);
-  return () => {
-    const at = waiting.indexOf(next);
-    if (at >= 0) waiting.splice(at, 1);
-  };
-}
-
 interface Props {
   /** The drill shown; its name stands beside it. */
   drill: Drill | undefined;
@@ -49,32 +31,18 @@ interface Props {
   px?: number;
 }
 
-/** The markup of a small picture: at once where it was drawn before, else when the page has nothing more urgent to do. */
-function useSmallMarkup(figure: SolvedFigure | null, mirrored: boolean): string | null {
-  const known = figure ? (drawn.get(figure)?.[mirrored ? 'turned' : 'straight'] ?? null) : null;
-  const [, redraw] = useReducer((n: number) => n + 1, 0);
-  useEffect(() => {
-    if (!figure || known !== null) return undefined;
-    return whenIdle(() => {
-      smallMarkup(figure, mirrored);
-      redraw();
-    });
-  }, [figure, known, mirrored]);
-  return known;
-}
-
 /** A small picture of a drill beside its name. */
 export const Thumb = memo(function Thumb({ drill, side = 'both', px = 44 }: Props) {
-  const figure = usePicture(drill);
-  const markup = useSmallMarkup(figure, figure !== null && turnedFor(figure, side));
+  // Drawn when the page has nothing more urgent to do: a row is there at once, its picture a moment later.
+  const figure = useDeferredValue(usePicture(drill), null);
   return (
     <span className={classes.thumb} style={{ '--thumb': `${px}px` } as React.CSSProperties} aria-hidden>
-      {markup ? (
+      {figure ? (
         <svg
           className={classes.picture}
           viewBox={`0 0 ${PICTURE} ${PICTURE}`}
           // Made of numbers and of our own words alone.
-          dangerouslySetInnerHTML={{ __html: markup }}
+          dangerouslySetInnerHTML={{ __html: smallMarkup(figure, turnedFor(figure, side)) }}
         />
       ) : null}
     </span>

@@ -128,10 +128,7 @@ export function ItemWhy({ draft, asked, item, explanation }: Props) {
       <Text fw={700} size="lg" className={classes.whyTitle}>
         {drill.name}
       </Text>
-      <DrillPicture
-        drill={drill}
-        side={item.side === 'right' || item.side === 'left' ? item.side : undefined}
-      />
+      <DrillPicture drill={drill} side={item.side} />
       <ul className={classes.reasons}>
         {reasons.map((reason) => (
           <li key={reason}>{reason}</li>

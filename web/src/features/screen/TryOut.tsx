@@ -65,7 +65,7 @@ export function TryOut() {
       ) : null}
       {drill ? (
         <>
-          <DrillPicture drill={drill} side={side === 'both' ? undefined : side} />
+          <DrillPicture drill={drill} side={side} />
           <Text size="sm" mt={6}>
             {howTo(drill)} {drill.athleteText} {kitText(drill) ? `Kit: ${kitText(drill)}.` : ''}
           </Text>

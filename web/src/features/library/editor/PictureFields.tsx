@@ -23,7 +23,6 @@ export function PictureFields({ form }: { form: DrillForm }) {
     <Fieldset legend="Picture">
       {shown ? (
         <MovingPicture
-          key={JSON.stringify(shown).length}
           figure={shown}
           label={form.values.athleteText}
           rhythm={rhythm}

@@ -34,7 +34,8 @@ export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [drawn, setDrawn] = useState<{ pose: number[]; snapped: string | null } | null>(null);
   const latest = useRef<number[] | null>(null);
-  const pose = drawn?.pose ?? figure.poses[position] ?? [];
+  const base = figure.poses[position] ?? [];
+  const pose = drawn?.pose ?? base;
   // The frame stays as it is while a joint is drawn.
   const layout = useMemo(() => layoutOf(figure), [figure]);
   const { sites } = bodyAt(figure, pose);
@@ -50,10 +51,10 @@ export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
       ? Math.round(angleAt(...(degrees as [never, never, never])))
       : null;
 
-  /** Draws the joint from where it is by so many units of the room, across and up the picture. */
-  const draw = (from: readonly number[], site: string, across: number, up: number, rounds: number) => {
-    const start = bodyAt(figure, from).sites[site]?.at ?? [0, 0, 0];
-    return pulled(from, figure.kit, site, drawnTo(figure, start, across, up), rounds);
+  /** Draws a joint from where it is in this position by so many units of the room, across and up the picture; `from` is the pose so far. */
+  const draw = (from: readonly number[], site: string, by: readonly [number, number], rounds: number) => {
+    const start = bodyAt(figure, base).sites[site]?.at ?? [0, 0, 0];
+    return pulled(from, figure.kit, site, drawnTo(figure, start, ...by), rounds);
   };
   const take = (site: string) => (event: React.PointerEvent<SVGCircleElement>) => {
     event.preventDefault();
@@ -61,17 +62,13 @@ export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
     ring.focus();
     ring.setPointerCapture(event.pointerId);
     onJoint(site);
-    const base = figure.poses[position] ?? [];
     const units = PICTURE / (svg.current?.getBoundingClientRect().width || PICTURE) / layout.scale;
     const [x, y] = [event.clientX, event.clientY];
     let frame = 0;
     let to: [number, number] = [0, 0];
     const step = () => {
       frame = 0;
-      // From the pose before, so that it follows; towards where the pointer is from the start.
-      const before = latest.current ?? base;
-      const start = bodyAt(figure, base).sites[site]?.at ?? [0, 0, 0];
-      const next = pulled(before, figure.kit, site, drawnTo(figure, start, ...to), DRAWING);
+      const next = draw(latest.current ?? base, site, to, DRAWING);
       latest.current = next.pose;
       setDrawn(next);
     };
@@ -85,9 +82,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
       const last = latest.current;
       latest.current = null;
       setDrawn(null);
-      if (!last) return;
-      const start = bodyAt(figure, base).sites[site]?.at ?? [0, 0, 0];
-      onPose(pulled(last, figure.kit, site, drawnTo(figure, start, ...to), LET_GO).pose);
+      if (last) onPose(draw(last, site, to, LET_GO).pose);
     };
     ring.addEventListener('pointermove', move);
     ring.addEventListener('lostpointercapture', end, { once: true });
@@ -96,7 +91,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
     const by = KEYS[event.key];
     if (!by) return;
     event.preventDefault();
-    onPose(draw(pose, site, ...by, LET_GO).pose);
+    onPose(draw(base, site, by, LET_GO).pose);
   };
   return (
     <div className={classes.canvas}>

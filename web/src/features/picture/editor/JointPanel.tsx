@@ -1,7 +1,7 @@
-import { Checkbox, Select, Slider, Text } from '@mantine/core';
+import { Checkbox, Select, Text } from '@mantine/core';
 import { jointsOf } from '@yonder/core/figure';
 import type { SolvedFigure } from '@yonder/core/figure';
-import classes from './Editor.module.css';
+import { NumberSlider } from './NumberSlider.tsx';
 
 interface Props {
   /** What is drawn. */
@@ -44,35 +44,16 @@ export function JointPanel({ figure, position, joint, onJoint, both, onBoth, onS
           onChange={(event) => onBoth(event.currentTarget.checked)}
         />
       ) : null}
-      <div className={classes.settings}>
-        {taken.settings.map(({ place, label, range: [min, max], degrees }) => {
-          const value = pose[place] ?? 0;
-          return (
-            <div key={`${position}/${place}/${value}`}>
-              <span>
-                {label}
-                <b>
-                  {Math.round(value * 10) / 10}
-                  {degrees ? '°' : ''}
-                </b>
-              </span>
-              <Slider
-                size="sm"
-                label={null}
-                thumbLabel={label}
-                min={min}
-                max={max}
-                step={max - min <= 2 ? 0.05 : 1}
-                defaultValue={value}
-                onChangeEnd={(next) => next !== value && onSet(place, next)}
-              />
-              <small>
-                {min} to {max}
-              </small>
-            </div>
-          );
-        })}
-      </div>
+      {taken.settings.map(({ place, label, range, degrees }) => (
+        <NumberSlider
+          key={place}
+          label={label}
+          value={pose[place] ?? 0}
+          range={range}
+          degrees={degrees}
+          onSet={(value) => onSet(place, value)}
+        />
+      ))}
       <Text size="xs" c="var(--muted)" mt={8}>
         Angles of the drawing, not measurements of anybody.
       </Text>

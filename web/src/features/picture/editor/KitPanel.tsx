@@ -1,7 +1,7 @@
 import { Button, Group, NumberInput, Select, Text } from '@mantine/core';
-import { KIT_KINDS } from '@yonder/core/figure';
+import { KIT_KINDS, kitWay } from '@yonder/core/figure';
 import type { Kit, SolvedFigure } from '@yonder/core/figure';
-import { MOST, newKit, waysOf, withKit } from './changes.ts';
+import { MOST, newKit, withKit } from './changes.ts';
 import classes from './Editor.module.css';
 import { KIT_WORDS, PLACE_WORDS } from './words.ts';
 
@@ -60,8 +60,8 @@ function Strung({ kit, onChange }: { kit: Kit; onChange: (kit: Kit) => void }) {
 }
 
 function Where({ kit, onChange }: { kit: Kit; onChange: (kit: Kit) => void }) {
-  const way = waysOf(kit.type);
-  if (way === 'held' || kit.side)
+  const way = kitWay(kit);
+  if (way === 'held')
     return (
       <Select
         size="xs"

@@ -10,6 +10,7 @@ import { useStateHistory } from '@mantine/hooks';
 import { mirroredFigure } from '@yonder/core/figure';
 import type { Rhythm, SolvedFigure } from '@yonder/core/figure';
 import { useState } from 'react';
+import type { ReactNode } from 'react';
 import { useReference } from '../../../app/reference.tsx';
 import { Dialog } from '../../../components/Dialog.tsx';
 import { MovingPicture } from '../MovingPicture.tsx';
@@ -26,9 +27,14 @@ import { ViewPanel } from './ViewPanel.tsx';
 function StartFrom({ onPicked }: { onPicked: (figure: SolvedFigure) => void }) {
   const reference = useReference();
   const fetchPicture = useFetchPicture();
+  const [missing, setMissing] = useState<string | null>(null);
   const pick = (id: string | null) => {
     const drill = id ? reference.drills.get(id) : undefined;
-    if (drill) void fetchPicture(drill).then((found) => found && onPicked(found));
+    if (!drill) return;
+    void fetchPicture(drill).then((found) => {
+      setMissing(found ? null : `${drill.name}: its picture is not there, or the server is out of reach`);
+      if (found) onPicked(found);
+    });
   };
   return (
     <Select
@@ -42,8 +48,28 @@ function StartFrom({ onPicked }: { onPicked: (figure: SolvedFigure) => void }) {
         .filter(({ archived }) => !archived)
         .map(({ id: value, name }) => ({ value, label: name }))}
       value={null}
+      error={missing}
       onChange={pick}
     />
+  );
+}
+
+/** One thing to do with the figure. */
+function Tool({
+  name,
+  icon,
+  off = false,
+  onPress,
+}: {
+  name: string;
+  icon?: ReactNode;
+  off?: boolean;
+  onPress: () => void;
+}) {
+  return (
+    <Button size="xs" variant="default" leftSection={icon} disabled={off} onClick={onPress}>
+      {name}
+    </Button>
   );
 }
 
@@ -72,35 +98,26 @@ function Positions({ figure, position, onPosition, onChange }: PositionsProps) {
         </button>
       ))}
       <Group gap={4}>
-        <Button
-          size="xs"
-          variant="default"
-          leftSection={<IconCopyPlus size={15} />}
-          disabled={figure.poses.length >= MOST.poses}
-          onClick={() => {
+        <Tool
+          name="Add a position"
+          icon={<IconCopyPlus size={15} />}
+          off={figure.poses.length >= MOST.poses}
+          onPress={() => {
             onChange(withCopy(figure, position));
             onPosition(position + 1);
           }}
-        >
-          Add a position
-        </Button>
-        <Button
-          size="xs"
-          variant="default"
-          disabled={position === figure.shown}
-          onClick={() => onChange({ ...figure, shown: position })}
-        >
-          Let it stand for the drill
-        </Button>
-        <Button
-          size="xs"
-          variant="default"
-          leftSection={<IconTrash size={15} />}
-          disabled={figure.poses.length < 2}
-          onClick={() => onChange(withoutPose(figure, position))}
-        >
-          Remove it
-        </Button>
+        />
+        <Tool
+          name="Let it stand for the drill"
+          off={position === figure.shown}
+          onPress={() => onChange({ ...figure, shown: position })}
+        />
+        <Tool
+          name="Remove it"
+          icon={<IconTrash size={15} />}
+          off={figure.poses.length < 2}
+          onPress={() => onChange(withoutPose(figure, position))}
+        />
       </Group>
     </div>
   );
@@ -144,32 +161,23 @@ export function PictureEditor({ initial, rhythm, onChange, onClose }: Props) {
           }}
         />
         <Group gap={4}>
-          <Button
-            size="xs"
-            variant="default"
-            leftSection={<IconArrowBackUp size={15} />}
-            disabled={history.current === 0}
-            onClick={() => step(back, history.current - 1)}
-          >
-            Undo
-          </Button>
-          <Button
-            size="xs"
-            variant="default"
-            leftSection={<IconArrowForwardUp size={15} />}
-            disabled={history.current >= history.history.length - 1}
-            onClick={() => step(forward, history.current + 1)}
-          >
-            Redo
-          </Button>
-          <Button
-            size="xs"
-            variant="default"
-            leftSection={<IconFlipVertical size={15} />}
-            onClick={() => change(mirroredFigure(figure))}
-          >
-            Exchange sides
-          </Button>
+          <Tool
+            name="Undo"
+            icon={<IconArrowBackUp size={15} />}
+            off={history.current === 0}
+            onPress={() => step(back, history.current - 1)}
+          />
+          <Tool
+            name="Redo"
+            icon={<IconArrowForwardUp size={15} />}
+            off={history.current >= history.history.length - 1}
+            onPress={() => step(forward, history.current + 1)}
+          />
+          <Tool
+            name="Exchange sides"
+            icon={<IconFlipVertical size={15} />}
+            onPress={() => change(mirroredFigure(figure))}
+          />
         </Group>
         <Button size="xs" onClick={onClose}>
           Done
@@ -220,13 +228,7 @@ export function PictureEditor({ initial, rhythm, onChange, onClose }: Props) {
         </div>
         <div className={classes.preview}>
           <b>As it will be seen</b>
-          <MovingPicture
-            key={history.current}
-            figure={figure}
-            label="The drill as it is drawn"
-            rhythm={rhythm}
-            sided
-          />
+          <MovingPicture figure={figure} label="The drill as it is drawn" rhythm={rhythm} sided />
         </div>
       </div>
     </Dialog>

@@ -1,9 +1,10 @@
-import { Button, Chip, Group, Select, Slider, Text } from '@mantine/core';
-import { PARTS, VIEWS } from '@yonder/core/figure';
+import { Button, Chip, Group, Select, Text } from '@mantine/core';
+import { FRAME_NAMES, PARTS, VIEWS } from '@yonder/core/figure';
 import type { SolvedFigure } from '@yonder/core/figure';
-import { MOST, newMark } from './changes.ts';
+import { MOST, newMark, placeOfWork } from './changes.ts';
 import classes from './Editor.module.css';
-import { MARK_WORDS, PART_WORDS, PLACE_WORDS, VIEW_WORDS } from './words.ts';
+import { NumberSlider } from './NumberSlider.tsx';
+import { FRAME_WORDS, MARK_WORDS, PART_WORDS, PLACE_WORDS, VIEW_WORDS } from './words.ts';
 
 interface Props {
   /** What is drawn. */
@@ -12,26 +13,18 @@ interface Props {
   onChange: (figure: SolvedFigure) => void;
 }
 
+const TURNS = [
+  ['az', 'Turned round', [-180, 180]],
+  ['el', 'From above', [-10, 80]],
+] as const;
 const placeName = (site: string) => PLACE_WORDS.find(([value]) => value === site)?.[1] ?? site;
 
 /** The marks over the figure. */
 function Marks({ figure, onChange }: Props) {
-  const { marks, accent } = figure;
+  const { marks } = figure;
   const addMark = (kind: string | null) => {
     if (!kind) return;
-    const limb = accent[0];
-    const side = limb?.endsWith('R') ? 'R' : 'L';
-    const place =
-      figure.rig === 'hands'
-        ? `wrist${figure.sides[0]}`
-        : figure.rig === 'feet'
-          ? `ankle${figure.sides[0]}`
-          : limb?.startsWith('arm')
-            ? `fist${side}`
-            : limb?.startsWith('leg')
-              ? `knee${side}`
-              : 'chest';
-    onChange({ ...figure, marks: [...marks, newMark(kind, place)] });
+    onChange({ ...figure, marks: [...marks, newMark(kind, placeOfWork(figure))] });
   };
   return (
     <>
@@ -91,6 +84,7 @@ function Marks({ figure, onChange }: Props) {
 /** From where it is looked at, what works, and the marks over it. */
 export function ViewPanel({ figure, onChange }: Props) {
   const { view, accent, frame } = figure;
+  const framed = frame.length === 1 ? FRAME_NAMES.find((name) => name === frame[0]) : undefined;
   const named = VIEW_WORDS.find(([name]) => VIEWS[name]?.az === view.az && VIEWS[name]?.el === view.el);
   return (
     <>
@@ -104,27 +98,15 @@ export function ViewPanel({ figure, onChange }: Props) {
           if (next) onChange({ ...figure, view: { ...next } });
         }}
       />
-      {(
-        [
-          ['az', 'Turned round', -180, 180],
-          ['el', 'From above', -10, 80],
-        ] as const
-      ).map(([axis, label, min, max]) => (
-        <div key={`${axis}/${view[axis]}`} className={classes.settings}>
-          <span>
-            {label}
-            <b>{view[axis]}°</b>
-          </span>
-          <Slider
-            size="sm"
-            label={null}
-            thumbLabel={label}
-            min={min}
-            max={max}
-            defaultValue={view[axis]}
-            onChangeEnd={(next) => onChange({ ...figure, view: { ...view, [axis]: next } })}
-          />
-        </div>
+      {TURNS.map(([axis, label, range]) => (
+        <NumberSlider
+          key={axis}
+          label={label}
+          value={view[axis]}
+          range={range}
+          degrees
+          onSet={(value) => onChange({ ...figure, view: { ...view, [axis]: value } })}
+        />
       ))}
       {figure.rig === 'body' ? (
         <Select
@@ -132,14 +114,10 @@ export function ViewPanel({ figure, onChange }: Props) {
           label="In the picture"
           allowDeselect={false}
           data={[
-            { value: 'full', label: 'all of it' },
-            { value: 'upper', label: 'the upper body' },
-            { value: 'lower', label: 'the legs' },
-            ...(frame.length === 1 && ['full', 'upper', 'lower'].includes(frame[0] ?? '')
-              ? []
-              : [{ value: 'own', label: 'as it is' }]),
+            ...FRAME_NAMES.map((value) => ({ value, label: FRAME_WORDS[value] ?? value })),
+            ...(framed ? [] : [{ value: 'own', label: 'as it is' }]),
           ]}
-          value={frame.length === 1 && ['full', 'upper', 'lower'].includes(frame[0] ?? '') ? frame[0] : 'own'}
+          value={framed ?? 'own'}
           onChange={(next) => next && next !== 'own' && onChange({ ...figure, frame: [next] })}
         />
       ) : null}

@@ -1,4 +1,4 @@
-import { joined, jointsOf, withNumbers } from '@yonder/core/figure';
+import { joined, jointsOf, kitWay, withNumbers } from '@yonder/core/figure';
 import type { Kit, Mark, SolvedFigure } from '@yonder/core/figure';
 
 /** Most positions, pieces of kit and marks that a picture has. */
@@ -56,17 +56,9 @@ export function withoutPose(figure: SolvedFigure, key: number): SolvedFigure {
 /** The figure with other kit; positions stay, the ways between them are worked out anew. */
 export const withKit = (figure: SolvedFigure, kit: Kit[]): SolvedFigure => joined({ ...figure, kit });
 
-const HELD: readonly Kit['type'][] = ['dumbbell', 'kettlebell', 'bottle', 'racket', 'gear'];
-const STRUNG: readonly Kit['type'][] = ['band', 'loop', 'rope', 'strap', 'tape', 'dowel'];
-
-/** Is this kind held in a hand? Or run from a place to another? Else it stands in the room. */
-export function waysOf(type: Kit['type']): 'held' | 'strung' | 'standing' {
-  return HELD.includes(type) ? 'held' : STRUNG.includes(type) ? 'strung' : 'standing';
-}
-
 /** A piece of kit as it is put in at first: before the body, in the left hand, or between two places. */
 export function newKit(type: Kit['type']): Kit {
-  const way = waysOf(type);
+  const way = kitWay({ type });
   if (way === 'held') return { type, side: 'L' };
   if (way === 'strung') {
     const through: NonNullable<Kit['through']> =
@@ -79,12 +71,13 @@ export function newKit(type: Kit['type']): Kit {
   return { type, at: [30, 0, 0] };
 }
 
-/** A mark at a place, as it is put in at first. */
-export function newMark(kind: string, place: string): Mark {
-  if (kind === 'push') return { push: place, to: [0, 14, 0] };
-  if (kind === 'hold') return { hold: place };
-  if (kind === 'spin') return { spin: place };
-  if (kind === 'breath') return { breath: place };
-  if (kind === 'tint') return { tint: place };
-  return { move: place };
+/** A mark at a place, as it is put in at first: of a push, the way it goes as well. */
+export const newMark = (kind: string, place: string): Mark =>
+  ({ [kind]: place, ...(kind === 'push' ? { to: [0, 14, 0] } : {}) }) as Mark;
+
+/** Where a figure works, for a mark that is put in: the limb marked first, of a close-up its hand or foot. */
+export function placeOfWork({ rig, sides, accent }: SolvedFigure): string {
+  if (rig !== 'body') return `${rig === 'hands' ? 'wrist' : 'ankle'}${sides[0] ?? 'L'}`;
+  const [, limb, side = ''] = /^(arm|leg)([LR])$/.exec(accent[0] ?? '') ?? [];
+  return limb ? `${limb === 'arm' ? 'fist' : 'knee'}${side}` : 'chest';
 }

@@ -94,3 +94,9 @@ export const PART_WORDS: Readonly<Record<string, string>> = {
   trunk: 'trunk',
   head: 'head',
 };
+/** What is in the picture, in words. */
+export const FRAME_WORDS: Readonly<Record<string, string>> = {
+  full: 'all of it',
+  upper: 'the upper body',
+  lower: 'the legs',
+};
