@@ -4,6 +4,7 @@ import type { SolvedFigure } from '@yonder/core/figure';
 import { figureOf } from '@yonder/core/figure/bundled';
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
+import { Clinician } from './driver/Clinician.ts';
 import { stored } from './driver/stored.ts';
 
 const { open, clinician, ids } = await atTheDesk();
@@ -131,6 +132,53 @@ describe('a picture drawn by hand', () => {
     await clinician.presses('Save drill');
     await open.page.waitForFunction(() => location.pathname === '/library');
     expect((await pictureOf(NAME))?.picture?.accent).toEqual(['legR']);
+  });
+});
+
+describe('bad luck while it is drawn', () => {
+  const arrows = async (name: string, times: number, who = clinician) => {
+    const joint = await who.sees(name, 'button');
+    await joint.evaluate((node) => (node as unknown as SVGElement).focus());
+    for (let i = 0; i < times; i += 1) await who.page.keyboard.press('ArrowUp');
+  };
+  it('with the network gone goes on being drawn, and is stored once it is back', async () => {
+    const name = 'Drawn without a network';
+    await clinician.opens('/library/new?copy=bodyweight-squat');
+    await clinician.fills('Name', name);
+    await clinician.presses('Change the picture');
+    await clinician.sees('Left hand', 'button');
+    await open.page.setOfflineMode(true);
+    await arrows('Left hand', 3);
+    // Another drill's picture cannot be had now, and that is said.
+    await clinician.searches('Begin with the picture of', 'Dead bug');
+    await clinician.reads('the server is out of reach');
+    await clinician.presses('Done');
+    await clinician.presses('Save drill');
+    await pause(1500);
+    expect(await pictureOf(name)).toBeUndefined();
+    await open.page.setOfflineMode(false);
+    await clinician.reads('Drawn for this drill.');
+    await clinician.presses('Save drill');
+    await open.page.waitForFunction(() => location.pathname === '/library');
+    expect((await pictureOf(name))?.picture?.poses).toHaveLength(2);
+  });
+  it('the tab killed in the middle loses nothing that was let go', async () => {
+    const tab = new Clinician(await open.page.browser().newPage(), new URL(open.page.url()).origin);
+    await tab.opens('/library/new?copy=forearm-plank');
+    await tab.presses('Change the picture');
+    await arrows('Head', 2, tab);
+    await tab.presses('Add a position');
+    // Ends the renderer as it stands; no page is told that it is left.
+    void tab.page.goto('chrome://kill').catch(() => undefined);
+    await new Promise((done) => tab.page.once('error', done));
+    await tab.page.close();
+    await clinician.opens('/library/new?copy=forearm-plank');
+    await clinician.reads('Drawn for this drill.');
+    await clinician.presses('Change the picture');
+    await clinician.reads('Position 2');
+    await clinician.presses('Done');
+    await clinician.presses('Throw it away');
+    await clinician.reads('As the drill it was copied from.');
   });
 });
 

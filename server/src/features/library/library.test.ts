@@ -73,6 +73,22 @@ describe('drills of the practice’s own', () => {
       row.version,
     );
   });
+  it('with a picture sent fifty times are stored once, and nobody of another practice can have or change them', async () => {
+    const body = { id: randomUUID(), drill: copy('Fifty times', { picture: figureOf('split-squat') }) };
+    const sent = await Promise.all(Array.from({ length: 50 }, () => north.post('/library/drills', body)));
+    expect(sent.every(({ status }) => status < 300 || status === 409 || status === 429)).toBe(true);
+    const own = (await drillsOf(north)).filter(
+      (one: { drill: { name: string } }) => one.drill.name === 'Fifty times',
+    );
+    expect(own).toHaveLength(1);
+    const [{ rowId, drill, version }] = own;
+    await south.put(`/library/drills/${rowId}`, { drill, version }).expect(404);
+    expect(JSON.stringify(await drillsOf(south))).not.toContain('Fifty times');
+    const reader = await app.signIn('north', 'read-only');
+    await reader.put(`/library/drills/${rowId}`, { drill, version }).expect(403);
+    const old = await north.put(`/library/drills/${rowId}`, { drill, version: version + 7 });
+    expect(old.status).toBe(409);
+  });
   it('two saved at once never share an id', async () => {
     const sent = await Promise.all(
       [1, 2, 3].map(() => north.create('/library/drills', { drill: copy('Twin') })),

@@ -44,6 +44,15 @@ describe('what is typed', () => {
     expect(screen.queryByText(/Typed earlier/)).toBeNull();
   });
 
+  it('thrown away takes along what was added to it', async () => {
+    keep('test/name', { name: 'Ada', picture: 'drawn' });
+    show('Ada');
+    fireEvent.click(await screen.findByRole('button', { name: 'Throw it away' }));
+    type('Adaa');
+    expect(keptAt('test/name')).toEqual({ name: 'Adaa' });
+    type('Ada');
+  });
+
   it('is forgotten once it is stored, and when it is typed back to what it was', async () => {
     const first = show('Ada');
     type('Ada F');

@@ -83,10 +83,15 @@ export function useKeptForm<T extends Record<string, unknown>>(
     },
   });
   // The library gives new functions with every render; what is put back is put back once.
-  const { setValues } = form;
-  const put = useRef(setValues);
+  // It also lays new values over the old ones: a field that the new ones do not have would stay as it was.
+  const { setValues, getValues } = form;
+  const put = useRef((whole: T) => setValues(whole));
   useEffect(() => {
-    put.current = setValues;
+    put.current = (whole) =>
+      setValues({
+        ...Object.fromEntries(Object.keys(getValues()).map((name) => [name, undefined])),
+        ...whole,
+      });
   });
   useEffect(() => {
     if (before !== undefined) put.current(before);
