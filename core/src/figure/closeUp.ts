@@ -94,6 +94,7 @@ function hand(bones: Bones, sites: Record<string, Site>, side: 'L' | 'R', q: (na
   site('thumbTip', on(tip, 2.8, 0, 0), 1);
   site('wrist', palm.at, 2.2);
   site('palm', on(palm, 4, -1.2, 0), 1.6);
+  site('web', on(palm, 4.6, -0.2, -3), 0.8);
   site('back', on(palm, 4, 1.2, 0), 1.6);
   site('knuckles', on(palm, 6.4, 0.6, 0), 1.6);
   site('foreEnd', on(fore, -13, 0, 0), 3.2);

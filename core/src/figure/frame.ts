@@ -1,5 +1,7 @@
 import { cameraOf } from './camera.ts';
+import { arrowOf } from './marks.ts';
 import { spot } from './painting.ts';
+import type { Drawing } from './painting.ts';
 import type { Mark, SolvedFigure } from './schema.ts';
 import { sitesOf } from './skeleton.ts';
 import type { Body } from './skeleton.ts';
@@ -28,15 +30,19 @@ interface Seen {
   readonly y: number;
   readonly r: number;
 }
-/** How far a mark reaches that stands beside the body. */
-function reachOf(mark: Mark, see: (name: string) => { x: number; y: number }, whole: boolean): Seen[] {
+/** What a mark needs of the picture beside the body. */
+function reachOf(drawing: Drawing, solved: SolvedFigure, mark: Mark, whole: boolean): Seen[] {
+  const along = arrowOf(drawing, solved, mark);
+  if (along) return along.map(({ x, y }) => ({ x, y, r: whole ? 3 : 1.5 }));
   const beside = (name: string, [dx, dy]: readonly [number, number], r: number): Seen[] => {
-    const { x, y } = see(name);
+    const { x, y } = drawing.put(spot(drawing, name));
     return [{ x: x + dx, y: y + dy, r }];
   };
-  if ('breath' in mark) return beside(mark.breath, [0, -14], 4);
+  if ('breath' in mark) {
+    const [dx, dy] = mark.off ?? [0, 0];
+    return beside(mark.breath, [dx, dy - 14], 4);
+  }
   if ('hold' in mark) return beside(mark.hold, mark.off ?? [0, -12], whole ? 5 : 2.6);
-  if ('spin' in mark) return beside(mark.spin, [0, 0], (mark.radius ?? 8) + 1);
   if ('say' in mark) return beside(mark.at, mark.off ?? [0, 0], 6);
   return [];
 }
@@ -66,7 +72,7 @@ export function boxOf(solved: SolvedFigure, bodies: readonly Body[]): Box {
   });
   for (const mark of solved.marks) {
     const shown = bodies[solved.shown];
-    if (shown) seen.push(...reachOf(mark, (name) => camera.see(spot({ body: shown }, name)), whole));
+    if (shown) seen.push(...reachOf({ body: shown, camera, scale: 1, put: camera.see }, solved, mark, whole));
   }
   const [left, right] = [
     Math.min(...seen.map(({ x, r }) => x - r)),

@@ -17,8 +17,12 @@ export interface MarkStroke extends Stroke {
   readonly faint?: boolean;
 }
 
-/** An arrow along points, with its head at the end, and at the start too where it goes both ways. */
-function arrow(points: readonly Flat[], width: number, both = false): MarkStroke[] {
+/** An arrow along points, with its head at the end, at the start too where it goes both ways, and a bar where it stops short. */
+function arrow(
+  points: readonly Flat[],
+  width: number,
+  { both = false, stop = false }: { both?: boolean | undefined; stop?: boolean | undefined } = {},
+): MarkStroke[] {
   const head = (tip: Flat, from: Flat) => {
     const length = Math.hypot(tip.x - from.x, tip.y - from.y) || 1;
     const [ux, uy] = [(tip.x - from.x) / length, (tip.y - from.y) / length];
@@ -27,14 +31,20 @@ function arrow(points: readonly Flat[], width: number, both = false): MarkStroke
     const wing = (k: number) => point(base.x - uy * s * 0.62 * k, base.y + ux * s * 0.62 * k);
     return `M${point(tip.x + ux * s * 0.3, tip.y + uy * s * 0.3)}L${wing(1)}L${wing(-1)}z`;
   };
+  const bar = (tip: Flat, from: Flat) => {
+    const length = Math.hypot(tip.x - from.x, tip.y - from.y) || 1;
+    const [ux, uy] = [((tip.x - from.x) / length) * width, ((tip.y - from.y) / length) * width];
+    const end = (k: number) => point(tip.x + ux * 2.4 - uy * 3.4 * k, tip.y + uy * 2.4 + ux * 3.4 * k);
+    return `M${end(1)}L${end(-1)}`;
+  };
   const [first, second] = points;
   const last = points.at(-1);
   const before = points.at(-2);
   if (!first || !second || !last || !before) return [];
   const line = `M${points.map(({ x, y }) => point(x, y)).join('L')}`;
   return [
-    { d: line, line: 'paper', width: width * 2.6 },
-    { d: line, line: 'mark', width },
+    { d: line + (stop ? bar(last, before) : ''), line: 'paper', width: width * 2.6 },
+    { d: line + (stop ? bar(last, before) : ''), line: 'mark', width },
     { d: head(last, before) + (both ? head(first, second) : ''), fill: 'mark' },
   ];
 }
@@ -73,6 +83,44 @@ function letterA(cx: number, cy: number, r: number, width: number): MarkStroke {
   return { d, line: 'mark', width };
 }
 
+/** Points along a curve through the points given (Catmull–Rom, four to each piece). */
+function rounded(through: readonly Flat[]): Flat[] {
+  if (through.length < 3) return [...through];
+  return through.slice(0, -1).flatMap((b, i) => {
+    const [a, c] = [through[i - 1] ?? b, through[i + 1] ?? b];
+    const d = through[i + 2] ?? c;
+    const along = (p: number, q: number, r: number, s: number, t: number) =>
+      0.5 * (2 * q + (r - p) * t + (2 * p - 5 * q + 4 * r - s) * t * t + (3 * q - p - 3 * r + s) * t ** 3);
+    const steps = i === through.length - 2 ? [0, 0.25, 0.5, 0.75, 1] : [0, 0.25, 0.5, 0.75];
+    return steps.map((t) => ({ x: along(a.x, b.x, c.x, d.x, t), y: along(a.y, b.y, c.y, d.y, t) }));
+  });
+}
+
+/** The points an arrow runs along, on the picture; null where the mark is no arrow. */
+export function arrowOf(drawing: Drawing, solved: SolvedFigure, mark: Mark): Flat[] | null {
+  const { put, scale: s } = drawing;
+  if ('move' in mark) return wayOf(drawing, solved, mark);
+  if ('path' in mark) return rounded(mark.path.map((p) => put(p as unknown as Vec)));
+  if ('push' in mark) {
+    const [dx, dy] = mark.off ?? [0, 0];
+    const from = spot(drawing, mark.push);
+    return [put(from), put(add(from, mark.to as Vec))].map(({ x, y }) => ({
+      x: x + dx * s,
+      y: y + dy * s,
+    }));
+  }
+  if ('spin' in mark) {
+    const { x, y } = put(spot(drawing, mark.spin));
+    const r = (mark.radius ?? 8) * s;
+    const turn = mark.back ? -1 : 1;
+    return Array.from({ length: 15 }, (_, i) => {
+      const a = ((-150 + i * 18.5) * Math.PI) / 180;
+      return { x: x + turn * r * Math.cos(a), y: y + r * 0.55 * Math.sin(a) };
+    });
+  }
+  return null;
+}
+
 /** What a mark looks like on the picture. */
 export function markStrokes(drawing: Drawing, solved: SolvedFigure, mark: Mark, width: number): MarkStroke[] {
   const { put, scale: s } = drawing;
@@ -80,30 +128,21 @@ export function markStrokes(drawing: Drawing, solved: SolvedFigure, mark: Mark, 
     const { x, y } = put(spot(drawing, name));
     return { x: x + (off?.[0] ?? 0) * s, y: y + (off?.[1] ?? 0) * s };
   };
-  if ('move' in mark) return arrow(wayOf(drawing, solved, mark), width);
-  if ('push' in mark) {
-    const [dx, dy] = mark.off ?? [0, 0];
-    const from = spot(drawing, mark.push);
-    const ends = [put(from), put(add(from, mark.to as Vec))].map(({ x, y }) => ({
-      x: x + dx * s,
-      y: y + dy * s,
-    }));
-    return arrow(ends, width, mark.both);
-  }
-  if ('path' in mark)
-    return arrow(
-      mark.path.map((p) => put(p as unknown as Vec)),
-      width,
-    );
-  if ('spin' in mark) {
-    const { x, y } = spotOf(mark.spin);
-    const r = (mark.radius ?? 8) * s;
-    const turn = mark.back ? -1 : 1;
-    const points = Array.from({ length: 15 }, (_, i) => {
-      const a = ((-150 + i * 18.5) * Math.PI) / 180;
-      return { x: x + turn * r * Math.cos(a), y: y + r * 0.55 * Math.sin(a) };
+  const along = arrowOf(drawing, solved, mark);
+  if (along)
+    return arrow(along, width, {
+      both: 'both' in mark && mark.both,
+      stop: 'stop' in mark && mark.stop,
     });
-    return arrow(points, width);
+  if ('gaze' in mark) {
+    if (!('brow' in drawing.body.sites)) return [];
+    const [from, to] = [put(spot(drawing, 'brow')), put(spot(drawing, mark.gaze))];
+    const at = (t: number) => point(from.x + (to.x - from.x) * t, from.y + (to.y - from.y) * t);
+    const dashes = Array.from({ length: 6 }, (_, i) => `M${at(0.08 + i * 0.145)}L${at(0.16 + i * 0.145)}`);
+    return [
+      { d: dashes.join(''), line: 'paper', width: width * 2 },
+      { d: dashes.join(''), line: 'mark', width: width * 0.8 },
+    ];
   }
   if ('hold' in mark) {
     const { x, y } = spotOf(mark.hold, mark.off ?? [0, -12]);
@@ -115,7 +154,7 @@ export function markStrokes(drawing: Drawing, solved: SolvedFigure, mark: Mark, 
     ];
   }
   if ('breath' in mark) {
-    const { x, y } = spotOf(mark.breath);
+    const { x, y } = spotOf(mark.breath, mark.off);
     return [5, 8.5].map((r) => ({
       d: `M${point(x - r * s, y - 9 * s)}q${point(r * s, -r * 0.9 * s)} ${point(2 * r * s, 0)}`,
       line: 'mark',
@@ -126,6 +165,7 @@ export function markStrokes(drawing: Drawing, solved: SolvedFigure, mark: Mark, 
     const { x, y } = spotOf(mark.at, mark.off);
     return [letterA(x, y, 5 * s, width)];
   }
+  if (!('tint' in mark)) return [];
   const { x, y } = spotOf(mark.tint);
   return [{ d: outline([{ x, y, r: (mark.radius ?? 5) * s }]), fill: 'glow', faint: true }];
 }

@@ -31,7 +31,10 @@ function mirroredKit(kit: Kit): Kit {
   };
 }
 
-function mirroredMark(mark: Mark): Mark {
+function mirroredMark(whole: Mark): Mark {
+  const mark: Mark =
+    'off' in whole && whole.off ? { ...whole, off: [-whole.off[0] || 0, whole.off[1]] } : whole;
+  if ('gaze' in mark) return { gaze: other(mark.gaze) };
   if ('move' in mark) return { ...mark, move: other(mark.move) };
   if ('push' in mark) return { ...mark, push: other(mark.push), to: place(mark.to) };
   if ('spin' in mark) return { ...mark, spin: other(mark.spin) };

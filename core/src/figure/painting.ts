@@ -155,7 +155,7 @@ export function rod({ put, scale }: Drawing, a: Vec, b: Vec, radius: number, fil
 }
 /** A round thing. */
 export function disc({ put, scale }: Drawing, at: Vec, radius: number, fill: Tone): Stroke {
-  return { d: outline([{ ...put(at), r: radius * scale }]), fill, line: 'kitLine', width: 0.7 };
+  return { d: outline([{ ...put(at), r: radius * scale }]), fill, line: 'kitLine', width: 1.4 };
 }
 /** A line through points. */
 export function cord({ put }: Drawing, points: readonly Vec[], line: Tone, width: number): Stroke {

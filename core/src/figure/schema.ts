@@ -106,12 +106,15 @@ export function kitWay({ type, side }: Pick<Kit, 'type' | 'side'>): 'held' | 'st
   return STRUNG.includes(type) ? 'strung' : 'standing';
 }
 
+const off = z.tuple([measure, measure]).optional().describe('how far beside its place, across and down');
+const stop = z.boolean().optional().describe('it ends short, at a bar');
 const markSchema = z.union([
-  z.strictObject({ move: word, off: z.tuple([measure, measure]).optional() }),
+  z.strictObject({ move: word, off, stop }),
   z.strictObject({
     push: word,
     to: point,
-    off: z.tuple([measure, measure]).optional(),
+    off,
+    stop,
     both: z.boolean().optional(),
   }),
   z.strictObject({
@@ -119,14 +122,15 @@ const markSchema = z.union([
     back: z.boolean().optional(),
     radius: z.number().min(0.1).max(60).optional(),
   }),
-  z.strictObject({ hold: word, off: z.tuple([measure, measure]).optional() }),
-  z.strictObject({ breath: word }),
+  z.strictObject({ hold: word, off }),
+  z.strictObject({ breath: word, off }),
+  z.strictObject({ gaze: word }),
   z.strictObject({ tint: word, radius: z.number().min(0.1).max(60).optional() }),
   z.strictObject({ path: z.array(point).max(12) }),
   z.strictObject({
     say: z.string().max(3),
     at: word,
-    off: z.tuple([measure, measure]).optional(),
+    off,
   }),
 ]);
 /** Something that says how it moves or where it works. */

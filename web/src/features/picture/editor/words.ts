@@ -45,6 +45,7 @@ export const MARK_WORDS: Readonly<Record<string, string>> = {
   spin: 'turning arrow',
   hold: 'held still',
   breath: 'breath',
+  gaze: 'looks there',
   tint: 'glow where it is felt',
 };
 
