@@ -135,6 +135,8 @@ describe('a mark', () => {
       { spin: 'head' },
       { hold: 'chest' },
       { breath: 'chest' },
+      { gaze: 'fistL' },
+      { shut: 'head' },
       { tint: 'calfL' },
       { say: 'A', at: 'toesL' },
       {
@@ -145,6 +147,37 @@ describe('a mark', () => {
       },
     ])
       expect(marked(mark).length, JSON.stringify(mark)).toBeGreaterThan(0);
+  });
+  it('stays inside the picture, however far its arrow goes', () => {
+    for (const mark of [
+      { push: 'kneeL', to: [60, 0, 0] },
+      {
+        path: [
+          [90, 2, 0],
+          [120, 30, 0],
+          [150, 2, 0],
+        ],
+      },
+      { move: 'kneeL' },
+    ])
+      for (const one of [standing, { ...figure('bodyweight-squat'), frame: ['head', 'kneeL'] }]) {
+        const { shapes } = drawFigure({ ...one, marks: [mark as SolvedFigure['marks'][0]] });
+        const lines = shapes.filter(({ line }) => line === 'mark').flatMap(({ d }) => numbersOf(d));
+        for (const n of lines) expect(n).toBeGreaterThanOrEqual(0);
+        for (const n of lines) expect(n).toBeLessThanOrEqual(PICTURE);
+      }
+  });
+  it('that stops short ends at a bar', () => {
+    const strokes = (stop: boolean) =>
+      marked({ push: 'kneeL', to: [12, 0, 0], stop })[1]?.d.match(/M/g)?.length;
+    expect([strokes(false), strokes(true)]).toEqual([1, 2]);
+  });
+  it('goes to the other side with the figure, on its own side of what it marks', () => {
+    const [mark] = mirroredFigure({
+      ...standing,
+      marks: [{ push: 'kneeL', to: [0, 0, 9], off: [4, -2] }],
+    }).marks;
+    expect(mark).toEqual({ push: 'kneeR', to: [0, 0, -9], off: [-4, -2] });
   });
   it('along a way needs a way: in one position nothing goes anywhere', () => {
     expect(marked({ move: 'kneeL' })).toEqual([]);

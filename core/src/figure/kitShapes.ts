@@ -100,7 +100,7 @@ function banded(drawing: Drawing, kit: Kit): Piece {
   const points = (kit.through ?? []).map((where) => spot(drawing, where));
   const tone: Tone = kit.type === 'rope' || kit.type === 'strap' ? 'kitLine' : 'band';
   const near = mean(points.map((p) => drawing.put(p).near));
-  const strokes: Stroke[] = [cord(drawing, points, tone, kit.type === 'rope' ? 1.4 : 2.2)];
+  const strokes: Stroke[] = [cord(drawing, points, tone, kit.type === 'rope' ? 1.6 : 2.8)];
   (kit.through ?? []).forEach((where, i) => {
     if (typeof where !== 'string')
       strokes.push({ ...disc(drawing, points[i] as Vec, 1.4, 'paper'), line: tone, width: 1.6 });

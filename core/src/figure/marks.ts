@@ -153,6 +153,15 @@ export function markStrokes(drawing: Drawing, solved: SolvedFigure, mark: Mark, 
       { d: bar(-1) + bar(1), line: 'mark', width: width * 1.1 },
     ];
   }
+  if ('shut' in mark) {
+    // A lid with its lashes: the eyes are closed.
+    const { x, y } = spotOf(mark.shut, mark.off ?? [13, 0]);
+    const w = width * 3.6;
+    const lash = (k: number) =>
+      `M${point(x + k * w * 0.7, y + w * (0.5 - 0.3 * k * k))}l${point(k * w * 0.24, w * 0.36)}`;
+    const lid = `M${point(x - w, y)}q${point(w, w)} ${point(2 * w, 0)}`;
+    return [{ d: lid + [-0.9, 0, 0.9].map(lash).join(''), line: 'mark', width }];
+  }
   if ('breath' in mark) {
     const { x, y } = spotOf(mark.breath, mark.off);
     return [5, 8.5].map((r) => ({

@@ -40,6 +40,7 @@ function mirroredMark(whole: Mark): Mark {
   if ('spin' in mark) return { ...mark, spin: other(mark.spin) };
   if ('hold' in mark) return { ...mark, hold: other(mark.hold) };
   if ('breath' in mark) return { ...mark, breath: other(mark.breath) };
+  if ('shut' in mark) return { ...mark, shut: other(mark.shut) };
   if ('tint' in mark) return { ...mark, tint: other(mark.tint) };
   if ('path' in mark) return { path: mark.path.map(place) };
   return { ...mark, at: other(mark.at) };

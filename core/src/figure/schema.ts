@@ -125,6 +125,7 @@ const markSchema = z.union([
   z.strictObject({ hold: word, off }),
   z.strictObject({ breath: word, off }),
   z.strictObject({ gaze: word }),
+  z.strictObject({ shut: word, off }),
   z.strictObject({ tint: word, radius: z.number().min(0.1).max(60).optional() }),
   z.strictObject({ path: z.array(point).max(12) }),
   z.strictObject({

@@ -18,7 +18,7 @@ const handsIn = (rig: SolvedFigure['rig'], { side }: Kit): string[] =>
   (side === 'both' ? ['L', 'R'] : [side ?? 'L']).map((one) => `${rig === 'hands' ? 'grip' : 'fist'}${one}`);
 
 function placeOfMark(mark: Mark): { readonly key: string; readonly name: string } | null {
-  for (const key of ['move', 'push', 'spin', 'hold', 'breath', 'gaze', 'tint', 'at'])
+  for (const key of ['move', 'push', 'spin', 'hold', 'breath', 'gaze', 'shut', 'tint', 'at'])
     if (key in mark) return { key, name: String((mark as Record<string, unknown>)[key]) };
   return null;
 }

@@ -46,6 +46,7 @@ export const MARK_WORDS: Readonly<Record<string, string>> = {
   hold: 'held still',
   breath: 'breath',
   gaze: 'looks there',
+  shut: 'eyes closed',
   tint: 'glow where it is felt',
 };
 
