@@ -14,6 +14,7 @@ import {
   drawFigure,
   faultsOf,
   finished,
+  layoutOf,
   movesOf,
   NUMBERS,
   PAPER,
@@ -170,6 +171,30 @@ describe('every figure', () => {
       ...bundledReference.data.tests.filter(({ id }) => figureOf(`test-${id}`) === null).map(({ id }) => id),
     ];
     expect(missing).toEqual([]);
+  });
+  it('is told from those of the same ladder by its pose, its kit or its marks', () => {
+    const seen = (figure: SolvedFigure) => {
+      const { put } = layoutOf(figure);
+      return Object.values(bodyAt(figure, figure.poses[figure.shown] ?? []).sites).map(({ at }) => put(at));
+    };
+    const apart = (a: SolvedFigure, b: SolvedFigure) => {
+      const [p, q] = [seen(a), seen(b)];
+      const beside = ({ kit, marks }: SolvedFigure) => JSON.stringify([kit.map(({ type }) => type), marks]);
+      if (p.length !== q.length || beside(a) !== beside(b)) return Infinity;
+      return (
+        p.reduce((sum, { x, y }, i) => sum + Math.hypot(x - (q[i]?.x ?? 0), y - (q[i]?.y ?? 0)), 0) / p.length
+      );
+    };
+    const own = bundledReference.data.drills.filter(({ id }) => bundledFigures.drills[id] === id);
+    const alike = own.flatMap(({ id, ladder }, i) =>
+      own
+        .slice(i + 1)
+        .filter((other) => other.ladder === ladder)
+        .filter((other) => apart(figureOf(id) as SolvedFigure, figureOf(other.id) as SolvedFigure) < 4)
+        .map((other) => `${id}, ${other.id}`),
+    );
+    // One movement with two bands, said in words.
+    expect(alike).toEqual(['band-elbow-straighten-light, band-elbow-straighten']);
   });
   it('holds every check, but for what is waived with a reason', () => {
     const faults = all.flatMap(([id, figure]) =>
