@@ -92,6 +92,10 @@ describe('a picture drawn by hand', () => {
     await clinician.ticks('Kit', 'radio');
     await clinician.searches('Add kit', 'cone');
     await clinician.sees('Remove cone', 'button');
+    // And put elsewhere in the picture: towards the back, looked at from the left.
+    const cone = await clinician.sees('cone, where it stands', 'button');
+    await cone.evaluate((node) => (node as unknown as SVGElement).focus());
+    for (let i = 0; i < 3; i += 1) await open.page.keyboard.press('ArrowRight');
     await clinician.searches('Add kit', 'kettlebell');
     await clinician.sees('Remove kettlebell', 'button');
     await clinician.presses('Undo');
@@ -110,7 +114,7 @@ describe('a picture drawn by hand', () => {
     const source = figureOf('split-squat');
     if (!picture || !source) throw new Error('no picture was stored');
     expect(pictureFaults(picture)).toEqual([]);
-    expect(picture.kit.map(({ type }) => type)).toEqual(['cone']);
+    expect(picture.kit.map(({ type, at }) => [type, at])).toEqual([['cone', [24, 0, 0]]]);
     const [before, after] = [source, picture].map((one) => bodyOf(one.poses[one.shown] ?? []).sites);
     expect(after?.['kneeL']?.at[0]).not.toBeCloseTo(before?.['kneeL']?.at[0] ?? 0, 0);
     // The foot that stood stands where it stood.

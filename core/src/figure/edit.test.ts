@@ -7,6 +7,7 @@ import {
   cameraOf,
   drawFigure,
   drawnTo,
+  handlesOf,
   heldSites,
   joined,
   jointsOf,
@@ -14,6 +15,7 @@ import {
   pictureFaults,
   poseAt,
   pulled,
+  reached,
   solvedFigureSchema,
   standingFigure,
   withNumbers,
@@ -46,6 +48,57 @@ describe('a figure turned round', () => {
       }),
       { numRuns: 40 },
     );
+  });
+});
+
+describe('a hand or foot seen close, drawn by hand', () => {
+  const closeUps = ids.map((id) => figureOf(id) as SolvedFigure).filter(({ rig }) => rig !== 'body');
+  const drawn = fc.constantFrom(...closeUps).chain((figure) =>
+    fc.record({
+      figure: fc.constant(figure),
+      handle: fc.constantFrom(...handlesOf(figure)),
+      by: fc.tuple(fc.integer({ min: -6, max: 6 }), fc.integer({ min: -6, max: 6 })),
+    }),
+  );
+  it('comes nearer to where it is drawn, or stays, within its ranges and without the other side', () => {
+    fc.assert(
+      fc.property(drawn, ({ figure, handle: { site }, by }) => {
+        const from = figure.poses[figure.shown] ?? [];
+        const start = bodyAt(figure, from).sites[site]?.at as Vec;
+        const to = drawnTo(figure, start, ...by);
+        const next = reached(figure, from, site, to);
+        expect(apart(bodyAt(figure, next).sites[site]?.at, to)).toBeLessThanOrEqual(apart(start, to) + 0.25);
+        expect(pictureFaults(joined({ ...figure, poses: [next], shown: 0 }))).toEqual([]);
+        const other = from.map((_, i) => i).filter((i) => i < from.length / 2 === site.endsWith('R'));
+        for (const i of other) expect(next[i]).toBe(from[i]);
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('goes where a finger, a toe or the whole hand can go', () => {
+    const hand = closeUps.find(({ rig }) => rig === 'hands') as SolvedFigure;
+    const foot = closeUps.find(({ rig }) => rig === 'feet') as SolvedFigure;
+    for (const [figure, stem, by] of [
+      [hand, 'wrist', [4, -3]],
+      [foot, 'ankle', [-3, 2]],
+    ] as const) {
+      const site = `${stem}${figure.sides[0]}`;
+      const to = drawnTo(figure, bodyAt(figure, figure.poses[0] ?? []).sites[site]?.at as Vec, by[0], by[1]);
+      const next = reached(figure, figure.poses[0] ?? [], site, to);
+      expect(apart(bodyAt(figure, next).sites[site]?.at, to)).toBeLessThan(0.2);
+    }
+    const toe = `toe1${foot.sides[0]}`;
+    const low = bodyAt(foot, foot.poses[0] ?? []).sites[toe]?.at as Vec;
+    const raised = bodyAt(foot, reached(foot, foot.poses[0] ?? [], toe, [low[0], low[1] + 3, low[2]])).sites;
+    expect((raised[toe]?.at[1] ?? 0) - low[1]).toBeGreaterThan(1);
+  });
+  it('has a handle for every number that can be set, or for what goes along with it', () => {
+    for (const figure of [...closeUps.slice(0, 6), standing])
+      for (const { site, joint, name } of handlesOf(figure)) {
+        expect(bodyAt(figure, figure.poses[0] ?? []).sites[site], site).toBeDefined();
+        expect(jointsOf(figure).some((one) => one.site === joint)).toBe(true);
+        expect(name).not.toBe('');
+      }
   });
 });
 

@@ -24,4 +24,6 @@ export { jointsOf } from './joints.ts';
 export type { Joint, Setting } from './joints.ts';
 export { mirroredFigure } from './mirror.ts';
 export { drawnTo, heldSites, joined, pulled, standingFigure, withNumbers } from './pull.ts';
+export { handlesOf, reached } from './reach.ts';
+export type { Handle } from './reach.ts';
 export { pictureFaults } from './sound.ts';

@@ -1,19 +1,33 @@
-import { angleAt, bodyAt, drawnTo, jointsOf, layoutOf, PICTURE, pulled } from '@yonder/core/figure';
-import type { SolvedFigure } from '@yonder/core/figure';
+import {
+  angleAt,
+  bodyAt,
+  drawnTo,
+  handlesOf,
+  jointsOf,
+  layoutOf,
+  PICTURE,
+  pulled,
+  reached,
+} from '@yonder/core/figure';
+import type { Kit, SolvedFigure } from '@yonder/core/figure';
 import { useMemo, useRef, useState } from 'react';
 import { Picture } from '../Picture.tsx';
 import classes from './Editor.module.css';
+import { followPointer } from './followPointer.ts';
+import type { By } from './followPointer.ts';
+import { kitDrawn, kitHandles } from './kitHandles.ts';
+import type { KitHandle } from './kitHandles.ts';
 
 /** Rounds of the solver while a joint is drawn, and when it is let go. */
 const DRAWING = 3;
 const LET_GO = 24;
-/** How far an arrow key draws a joint, in hundredths of the body's height. */
-const NUDGE = 2;
-const KEYS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-NUDGE, 0],
-  ArrowRight: [NUDGE, 0],
-  ArrowUp: [0, NUDGE],
-  ArrowDown: [0, -NUDGE],
+/** How far an arrow key draws something, in hundredths of the body's height; less where it is seen close. */
+const [NUDGE, NUDGE_CLOSE] = [2, 0.6];
+const KEYS: Readonly<Record<string, By>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
 };
 
 interface Props {
@@ -27,20 +41,23 @@ interface Props {
   onJoint: (site: string) => void;
   /** A joint was let go in a new pose. */
   onPose: (pose: number[]) => void;
+  /** Kit was put elsewhere. */
+  onKit: (kit: Kit[]) => void;
 }
 
-/** The figure with its joints to take hold of: drawn with the pointer or with the arrow keys. */
-export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
+/** The figure with its joints and its kit to take hold of: drawn with the pointer or with the arrow keys. */
+export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [drawn, setDrawn] = useState<{ pose: number[]; snapped: string | null } | null>(null);
-  const latest = useRef<number[] | null>(null);
+  const [moved, setMoved] = useState<Kit[] | null>(null);
+  const shown = moved ? { ...figure, kit: moved } : figure;
   const base = figure.poses[position] ?? [];
   const pose = drawn?.pose ?? base;
   // The frame stays as it is while a joint is drawn.
   const layout = useMemo(() => layoutOf(figure), [figure]);
   const { sites } = bodyAt(figure, pose);
-  const joints = figure.rig === 'body' ? jointsOf(figure) : [];
-  const taken = joints.find(({ site }) => site === joint);
+  const handles = handlesOf(figure);
+  const taken = figure.rig === 'body' ? jointsOf(figure).find(({ site }) => site === joint) : undefined;
   const at = (site: string) => layout.put(sites[site]?.at ?? [0, 0, 0]);
   // A hinge shows how far it is bent, as its number says; any other joint the angle between its bones.
   const hinge = taken?.settings.length === 1 || taken?.name.endsWith('elbow') ? taken.settings[0] : undefined;
@@ -52,52 +69,59 @@ export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
       : null;
 
   /** Draws a joint from where it is in this position by so many units of the room, across and up the picture; `from` is the pose so far. */
-  const draw = (from: readonly number[], site: string, by: readonly [number, number], rounds: number) => {
+  const draw = (from: readonly number[], site: string, by: By, rounds: number) => {
     const start = bodyAt(figure, base).sites[site]?.at ?? [0, 0, 0];
-    return pulled(from, figure.kit, site, drawnTo(figure, start, ...by), rounds);
+    const to = drawnTo(figure, start, ...by);
+    return figure.rig === 'body'
+      ? pulled(from, figure.kit, site, to, rounds)
+      : { pose: reached(figure, from, site, to), snapped: null };
   };
-  const take = (site: string) => (event: React.PointerEvent<SVGCircleElement>) => {
-    event.preventDefault();
-    const ring = event.currentTarget;
-    ring.focus();
-    ring.setPointerCapture(event.pointerId);
-    onJoint(site);
-    const units = PICTURE / (svg.current?.getBoundingClientRect().width || PICTURE) / layout.scale;
-    const [x, y] = [event.clientX, event.clientY];
-    let frame = 0;
-    let to: [number, number] = [0, 0];
-    const step = () => {
-      frame = 0;
-      const next = draw(latest.current ?? base, site, to, DRAWING);
-      latest.current = next.pose;
-      setDrawn(next);
-    };
-    const move = ({ clientX, clientY }: PointerEvent) => {
-      to = [(clientX - x) * units, (y - clientY) * units];
-      frame ||= requestAnimationFrame(step);
-    };
-    const end = () => {
-      ring.removeEventListener('pointermove', move);
-      if (frame) cancelAnimationFrame(frame);
-      const last = latest.current;
-      latest.current = null;
-      setDrawn(null);
-      if (last) onPose(draw(last, site, to, LET_GO).pose);
-    };
-    ring.addEventListener('pointermove', move);
-    ring.addEventListener('lostpointercapture', end, { once: true });
+  const unitsPerPixel = () =>
+    PICTURE / (svg.current?.getBoundingClientRect().width || PICTURE) / layout.scale;
+  const take = (site: string, of: string) => (event: React.PointerEvent<SVGCircleElement>) => {
+    onJoint(of);
+    let so: readonly number[] = base;
+    followPointer(
+      event,
+      unitsPerPixel(),
+      (by) => {
+        const next = draw(so, site, by, DRAWING);
+        so = next.pose;
+        setDrawn(next);
+      },
+      (by) => {
+        setDrawn(null);
+        if (by) onPose(draw(so, site, by, LET_GO).pose);
+      },
+    );
   };
-  const nudge = (site: string) => (event: React.KeyboardEvent) => {
-    const by = KEYS[event.key];
-    if (!by) return;
+  const takeKit = (handle: KitHandle) => (event: React.PointerEvent<SVGRectElement>) =>
+    followPointer(
+      event,
+      unitsPerPixel(),
+      (by) => setMoved(kitDrawn(figure, handle, by)),
+      (by) => {
+        setMoved(null);
+        if (by) onKit(kitDrawn(figure, handle, by));
+      },
+    );
+  const byKey = (event: React.KeyboardEvent, to: (by: By) => void) => {
+    const way = KEYS[event.key];
+    if (!way) return;
     event.preventDefault();
-    onPose(draw(base, site, by, LET_GO).pose);
+    const nudge = figure.rig === 'body' ? NUDGE : NUDGE_CLOSE;
+    to([way[0] * nudge, way[1] * nudge]);
   };
   return (
     <div className={classes.canvas}>
-      <Picture figure={figure} pose={pose} />
-      <svg ref={svg} viewBox={`0 0 ${PICTURE} ${PICTURE}`} role="group" aria-label="Joints of the figure">
-        {joints.map(({ site, name }) => {
+      <Picture figure={shown} pose={pose} />
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${PICTURE} ${PICTURE}`}
+        role="group"
+        aria-label="Joints of the figure and its kit"
+      >
+        {handles.map(({ site, name, joint: of }) => {
           const { x, y } = at(site);
           return (
             <circle
@@ -110,9 +134,27 @@ export function Canvas({ figure, position, joint, onJoint, onPose }: Props) {
               aria-label={name}
               aria-pressed={site === joint}
               data-snapped={(site === joint && drawn?.snapped) || undefined}
-              onPointerDown={take(site)}
-              onKeyDown={nudge(site)}
-              onFocus={() => onJoint(site)}
+              onPointerDown={take(site, of)}
+              onKeyDown={(event) => byKey(event, (by) => onPose(draw(base, site, by, LET_GO).pose))}
+              onFocus={() => onJoint(of)}
+            />
+          );
+        })}
+        {kitHandles(shown).map((handle, i) => {
+          const { x, y } = layout.put([...handle.at]);
+          return (
+            <rect
+              key={i}
+              x={x - 4.2}
+              y={y - 4.2}
+              width={8.4}
+              height={8.4}
+              rx={1.6}
+              role="button"
+              tabIndex={0}
+              aria-label={handle.name}
+              onPointerDown={takeKit(handle)}
+              onKeyDown={(event) => byKey(event, (by) => onKit(kitDrawn(figure, handle, by)))}
             />
           );
         })}

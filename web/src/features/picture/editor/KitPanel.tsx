@@ -149,8 +149,8 @@ export function KitPanel({ figure, onChange }: Props) {
         </section>
       ))}
       <Text size="xs" c="var(--muted)" mt={8}>
-        In hundredths of the body’s height. A hand, foot, knee or elbow drawn near a top, a wall or the floor
-        snaps onto it.
+        Drawn by its square in the picture, or set here in hundredths of the body’s height. A hand, foot, knee
+        or elbow drawn near a top, a wall or the floor snaps onto it.
       </Text>
     </>
   );

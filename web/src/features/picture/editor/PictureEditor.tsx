@@ -17,7 +17,7 @@ import { MovingPicture } from '../MovingPicture.tsx';
 import { Picture } from '../Picture.tsx';
 import { useFetchPicture } from '../usePicture.ts';
 import { Canvas } from './Canvas.tsx';
-import { MOST, withCopy, withoutPose, withPose, withSetting } from './changes.ts';
+import { MOST, withCopy, withKit, withoutPose, withPose, withSetting } from './changes.ts';
 import classes from './Editor.module.css';
 import { JointPanel } from './JointPanel.tsx';
 import { KitPanel } from './KitPanel.tsx';
@@ -192,6 +192,7 @@ export function PictureEditor({ initial, rhythm, onChange, onClose }: Props) {
             joint={joint}
             onJoint={setJoint}
             onPose={(pose) => change(withPose(figure, position, pose))}
+            onKit={(kit) => change(withKit(figure, kit))}
           />
           <Positions figure={figure} position={position} onPosition={setKey} onChange={change} />
         </div>

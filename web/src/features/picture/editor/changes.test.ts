@@ -1,8 +1,16 @@
-import { bodyOf, KIT_KINDS, pictureFaults, solvedFigureSchema, standingFigure } from '@yonder/core/figure';
+import {
+  bodyOf,
+  cameraOf,
+  KIT_KINDS,
+  pictureFaults,
+  solvedFigureSchema,
+  standingFigure,
+} from '@yonder/core/figure';
 import type { SolvedFigure } from '@yonder/core/figure';
 import { figureOf } from '@yonder/core/figure/bundled';
 import { describe, expect, it } from 'vitest';
 import { newKit, newMark, withCopy, withKit, withoutPose, withPose, withSetting } from './changes.ts';
+import { kitDrawn, kitHandles } from './kitHandles.ts';
 import { KIT_WORDS, MARK_WORDS, PLACE_WORDS } from './words.ts';
 
 const standing = standingFigure();
@@ -51,5 +59,43 @@ describe('what is changed in a picture', () => {
     const low = (two.poses[1] ?? []).map((value, i) => (i === 1 ? value - 20 : value));
     expect(withPose(two, 1, low).poses[1]).toEqual(low);
     sound(withPose(two, 1, two.poses[0] ?? []));
+  });
+});
+
+describe('kit that is drawn in the picture', () => {
+  const side: SolvedFigure = { ...standing, view: { az: 90, el: 0 } };
+  const high: SolvedFigure = { ...standing, view: { az: 0, el: 50 } };
+  const drawnBy = (figure: SolvedFigure, by: readonly [number, number]) => {
+    const [handle] = kitHandles(figure);
+    if (!handle) throw new Error('nothing to take hold of');
+    return kitDrawn(figure, handle, by)[0];
+  };
+  it('is taken hold of where it stands and by its ends in the room, not where a hand or the body has it', () => {
+    const kit = [newKit('box'), newKit('dumbbell'), newKit('band'), newKit('dowel'), newKit('sensor')];
+    expect(kitHandles({ ...standing, kit }).map(({ name }) => name)).toEqual([
+      'box, where it stands',
+      'band, end 2',
+    ]);
+  });
+  it('stays on the floor, and goes away from us only where it is looked down on', () => {
+    const box = { type: 'box' as const, at: [30, 0, 0] as [number, number, number] };
+    // From the left what is drawn to the left goes forwards.
+    expect(drawnBy({ ...side, kit: [box] }, [-12, 20])?.at).toEqual([42, 0, 0]);
+    const away = drawnBy({ ...high, kit: [box] }, [0, 10])?.at as number[];
+    expect(away[1]).toBe(0);
+    expect(away[0]).toBeLessThan(20);
+    // And by just so much as it was drawn in the picture.
+    const seen = (x: number) => cameraOf(high.view).see([x, 0, 0]).y;
+    expect(seen(30) - seen(away[0] ?? 0)).toBeCloseTo(10, 0);
+  });
+  it('that hangs or is strung goes up as well, in halves, and never out of the room', () => {
+    expect(drawnBy({ ...side, kit: [{ type: 'bar', at: [4, 126, 0] }] }, [0, 5.3])?.at).toEqual([
+      4, 131.5, 0,
+    ]);
+    expect(drawnBy({ ...side, kit: [newKit('band')] }, [0, -400])?.through).toEqual(['fistL', [50, -300, 0]]);
+    for (const kind of KIT_KINDS) {
+      const figure = { ...high, kit: [newKit(kind)] };
+      for (const handle of kitHandles(figure)) sound(withKit(figure, kitDrawn(figure, handle, [999, -999])));
+    }
   });
 });
