@@ -43,7 +43,7 @@ function reachOf(drawing: Drawing, solved: SolvedFigure, mark: Mark, whole: bool
     return beside(mark.breath, [dx, dy - 14], 4);
   }
   if ('shut' in mark) return beside(mark.shut, mark.off ?? [13, 0], 5);
-  if ('hold' in mark) return beside(mark.hold, mark.off ?? [0, -12], whole ? 5 : 2.6);
+  if ('hold' in mark) return beside(mark.hold, mark.off ?? [0, -12], solved.rig === 'body' ? 5 : 2.6);
   if ('say' in mark) return beside(mark.at, mark.off ?? [0, 0], 6);
   return [];
 }

@@ -3,7 +3,7 @@ import type { CloseUp } from './closeUp.ts';
 import { jointsOf } from './joints.ts';
 import type { SolvedFigure } from './schema.ts';
 import type { Pose } from './skeleton.ts';
-import { dot, less } from './vector.ts';
+import { dot, less, size } from './vector.ts';
 import type { Vec } from './vector.ts';
 
 /** A place by which a figure is taken hold of, and the joint whose numbers it belongs to. */
@@ -72,17 +72,24 @@ export function reached(
   );
   const next = [...pose];
   const at = () => closeUpOf(rig, next, sides).sites[site]?.at ?? target;
+  const left = () => size(less(target, at()));
   for (let round = 0; round < rounds; round += 1)
     for (const place of places) {
       const [low, high] = ranges.get(place) ?? [-90, 90];
+      const [was, from, far] = [next[place] ?? 0, at(), left()];
       const tried = (high - low) * TRIED;
-      const [was, from] = [next[place] ?? 0, at()];
       next[place] = was + tried;
       const way = less(at(), from);
-      const far = dot(way, way);
-      const by = far < 1e-9 ? 0 : (dot(less(target, from), way) / far) * tried;
+      const slope = dot(way, way);
       const stride = (high - low) * STRIDE;
-      next[place] = Math.min(high, Math.max(low, was + Math.max(-stride, Math.min(stride, by))));
+      let by = slope < 1e-9 ? 0 : (dot(less(target, from), way) / slope) * tried;
+      by = Math.max(-stride, Math.min(stride, by));
+      // As far as it brings it nearer: where it turns, half the way may be the better one.
+      do {
+        next[place] = Math.min(high, Math.max(low, was + by));
+        by /= 2;
+      } while (left() > far && Math.abs(by) > tried / 8);
+      if (left() > far) next[place] = was;
     }
   return next.map((value) => Math.round(value * 10) / 10);
 }

@@ -14,7 +14,7 @@ interface Props {
   error?: DateInputProps['error'];
   /** @default 'sm' */
   size?: DateInputProps['size'];
-  /** Width in px. @default 140 */
+  /** Width in px, with the words where they stand beside it. @default 140 */
   w?: number;
 }
 

@@ -73,7 +73,13 @@ function Head({ workspace, selectDay }: { workspace: Workspace; selectDay: (day:
         tools={(rule) => <LiftRule rule={rule} />}
       />
       <div className={classes.day} data-ahead={on > today() || undefined}>
-        <DayInput label="Working date" size="xs" value={on} onChange={(day) => day && selectDay(day)} />
+        <DayInput
+          label="Working date"
+          size="xs"
+          w={184}
+          value={on}
+          onChange={(day) => day && selectDay(day)}
+        />
       </div>
     </div>
   );

@@ -30,6 +30,9 @@ const KEYS: Readonly<Record<string, By>> = {
   ArrowDown: [0, -1],
 };
 
+/** How near the edge of the picture something is taken hold of at least. */
+const EDGE = 7;
+
 interface Props {
   /** What is drawn. */
   figure: SolvedFigure;
@@ -58,7 +61,13 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
   const { sites } = bodyAt(figure, pose);
   const handles = handlesOf(figure);
   const taken = figure.rig === 'body' ? jointsOf(figure).find(({ site }) => site === joint) : undefined;
-  const at = (site: string) => layout.put(sites[site]?.at ?? [0, 0, 0]);
+  // What is beyond the frame is taken hold of at its edge.
+  const onPicture = (place: readonly [number, number, number]) => {
+    const { x, y } = layout.put(place);
+    const inside = (v: number) => Math.max(EDGE, Math.min(PICTURE - EDGE, v));
+    return { x: inside(x), y: inside(y) };
+  };
+  const at = (site: string) => onPicture(sites[site]?.at ?? [0, 0, 0]);
   // A hinge shows how far it is bent, as its number says; any other joint the angle between its bones.
   const hinge = taken?.settings.length === 1 || taken?.name.endsWith('elbow') ? taken.settings[0] : undefined;
   const degrees = taken?.angle?.map((site) => sites[site]?.at ?? ([0, 0, 0] as const));
@@ -141,7 +150,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
           );
         })}
         {kitHandles(shown).map((handle, i) => {
-          const { x, y } = layout.put([...handle.at]);
+          const { x, y } = onPicture(handle.at);
           return (
             <rect
               key={i}
