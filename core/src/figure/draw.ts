@@ -27,7 +27,7 @@ export interface Picture {
 export interface DrawOptions {
   /** The pose in place of the key that is shown, as while it moves. */
   readonly pose?: Pose | undefined;
-  /** Small: no start pose behind, stronger marks. */
+  /** Small: no start pose behind, stronger marks; as large as what is shown lets it be where no pose is given. */
   readonly small?: boolean;
   /** The other side works: everything is turned round. */
   readonly mirrored?: boolean;
@@ -98,11 +98,12 @@ export interface Layout {
   readonly put: (p: Vec) => { readonly x: number; readonly y: number; readonly near: number };
 }
 
-/** The layout of a figure's picture: it holds every key. */
-export function layoutOf(solved: SolvedFigure, mirrored = false): Layout {
+/** The layout of a figure's picture: it holds every key, or only the one shown where nothing moves and nothing stands behind. */
+export function layoutOf(solved: SolvedFigure, mirrored = false, standing = false): Layout {
   const box = boxOf(
     solved,
     solved.poses.map((pose) => bodyAt(solved, pose)),
+    standing,
   );
   const scale = (PICTURE - 2 * MARGIN) / box.side;
   const camera = cameraOf(solved.view);
@@ -118,12 +119,13 @@ export function layoutOf(solved: SolvedFigure, mirrored = false): Layout {
 export function drawFigure(solved: SolvedFigure, options: DrawOptions = {}): Picture {
   const { pose: moving, small = false, mirrored = false, plain = false } = options;
   const bodies = solved.poses.map((pose) => bodyAt(solved, pose));
-  const { scale, put } = layoutOf(solved, mirrored);
+  const standing = small && moving === undefined;
+  const { scale, put } = layoutOf(solved, mirrored, standing);
   const camera = cameraOf(solved.view);
   const pose = moving ?? solved.poses[solved.shown] ?? [];
   const key = moving ? nearestKey(solved, moving) : solved.shown;
   const drawing: Drawing = { body: bodyAt(solved, pose), camera, scale, put };
-  const shapes: Shape[] = solved.rig === 'hands' ? [] : floorOf(drawing, bodies);
+  const shapes: Shape[] = solved.rig === 'hands' ? [] : floorOf(drawing, standing ? [drawing.body] : bodies);
   const [start] = solved.poses;
   if (solved.ghost && !small && !plain && solved.shown > 0 && start && bodies[0])
     shapes.push({ d: silhouette({ ...drawing, body: bodies[0] }, solved, start), fill: 'ghost' });

@@ -48,12 +48,13 @@ function reachOf(drawing: Drawing, solved: SolvedFigure, mark: Mark, whole: bool
   return [];
 }
 
-/** The square that holds what has to be seen in every key. */
-export function boxOf(solved: SolvedFigure, bodies: readonly Body[]): Box {
+/** The square that holds what has to be seen in every key, or only in the one that is shown. */
+export function boxOf(solved: SolvedFigure, bodies: readonly Body[], standing = false): Box {
   const camera = cameraOf(solved.view);
   const whole = solved.frame[0] === 'full';
   const seen: Seen[] = [];
   bodies.forEach((body, key) => {
+    if (standing && key !== solved.shown) return;
     const names = whole
       ? Object.keys(body.sites).filter((name) => !/^(?:foreEnd|shin[LR])/.test(name))
       : solved.frame.flatMap((name) =>

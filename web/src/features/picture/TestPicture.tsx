@@ -19,7 +19,7 @@ export function TestPicture({ test }: { test: Test }) {
       ? [{ name: 'Position', pose: undefined }]
       : [
           { name: 'Start', pose: poses[0] },
-          { name: 'End', pose: shown === 0 ? poses.at(-1) : undefined },
+          { name: 'End', pose: shown === 0 ? poses.at(-1) : poses[shown] },
         ];
   return (
     <figure className={classes.test}>
