@@ -5,6 +5,9 @@ import { readFileSync } from 'node:fs';
 import pg from 'pg';
 import { startServer } from '../lib/server.mjs';
 import { throwawayProduct } from '../lib/throwaway.mjs';
+import { figureOf } from '../../core/src/figure/bundled.ts';
+import { ownDrillOf } from '../../core/src/formats/index.ts';
+import { bundledReference } from '../../core/src/reference/bundled.ts';
 import { seededRandom } from '../../core/src/random/index.ts';
 import { ACCOUNT, clientOf } from '../lib/client.mjs';
 
@@ -123,6 +126,17 @@ const operations = Object.entries(document.paths).flatMap(([path, methods]) =>
       : undefined,
   })),
 );
+/** Bodies that are right, where what a schema gives is refused at its door: a drill with its picture. */
+const drillSource = bundledReference.data.drills[0];
+const RIGHT = {
+  '/library/drills': () => ({
+    id: randomUUID(),
+    drill: {
+      ...ownDrillOf(drillSource, 'own-new', SECRET),
+      picture: figureOf(pick(bundledReference.data.drills).id) ?? undefined,
+    },
+  }),
+};
 const open = operations.filter(({ path }) => !path.startsWith('/auth/'));
 
 function request() {
@@ -136,7 +150,9 @@ function request() {
     random() < 0.3
       ? `?${pick(['on', 'limit', 'after', 'version', 'athlete', SECRET])}=${pick(['', '-1', '9999-99-99', SECRET, '%00', '%ED%A0%80'])}`
       : '';
-  let text = body === undefined && random() < 0.9 ? undefined : JSON.stringify(spoiled(fitting(body)));
+  const right = method === 'post' && random() < 0.8 ? RIGHT[path]?.() : undefined;
+  let text =
+    body === undefined && random() < 0.9 ? undefined : JSON.stringify(spoiled(right ?? fitting(body)));
   if (text !== undefined && random() < 0.05) text = text.slice(0, Math.floor(text.length / 2));
   const headers =
     random() < 0.04

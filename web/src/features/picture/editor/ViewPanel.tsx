@@ -1,10 +1,9 @@
-import { Button, Chip, Group, Select, Text } from '@mantine/core';
+import { Chip, Group, Select, Text } from '@mantine/core';
 import { FRAME_NAMES, PARTS, VIEWS } from '@yonder/core/figure';
 import type { SolvedFigure } from '@yonder/core/figure';
-import { MOST, newMark, placeOfWork } from './changes.ts';
-import classes from './Editor.module.css';
+import { MarkPanel } from './MarkPanel.tsx';
 import { NumberSlider } from './NumberSlider.tsx';
-import { FRAME_WORDS, MARK_WORDS, PART_WORDS, PLACE_WORDS, VIEW_WORDS } from './words.ts';
+import { FRAME_WORDS, PART_WORDS, VIEW_WORDS } from './words.ts';
 
 interface Props {
   /** What is drawn. */
@@ -17,69 +16,6 @@ const TURNS = [
   ['az', 'Turned round', [-180, 180]],
   ['el', 'From above', [-10, 80]],
 ] as const;
-const placeName = (site: string) => PLACE_WORDS.find(([value]) => value === site)?.[1] ?? site;
-
-/** The marks over the figure. */
-function Marks({ figure, onChange }: Props) {
-  const { marks } = figure;
-  const addMark = (kind: string | null) => {
-    if (!kind) return;
-    onChange({ ...figure, marks: [...marks, newMark(kind, placeOfWork(figure))] });
-  };
-  return (
-    <>
-      <Select
-        mt={10}
-        label="Add a mark"
-        placeholder="which?"
-        disabled={marks.length >= MOST.marks}
-        data={Object.entries(MARK_WORDS).map(([value, label]) => ({ value, label }))}
-        value={null}
-        onChange={addMark}
-      />
-      {marks.map((mark, i) => {
-        const kind = Object.keys(MARK_WORDS).find((one) => one in mark);
-        const place = kind ? String((mark as Record<string, unknown>)[kind]) : '';
-        const word = kind ? (MARK_WORDS[kind] ?? kind) : 'path';
-        return (
-          <div key={i} className={classes.piece}>
-            <Group justify="space-between" wrap="nowrap">
-              <Text size="sm">{word}</Text>
-              <Button
-                size="compact-xs"
-                variant="subtle"
-                color="gray"
-                aria-label={`Remove ${word}`}
-                onClick={() => onChange({ ...figure, marks: marks.toSpliced(i, 1) })}
-              >
-                Remove
-              </Button>
-            </Group>
-            {kind && figure.rig === 'body' ? (
-              <Select
-                size="xs"
-                aria-label={`Where: ${word}`}
-                allowDeselect={false}
-                searchable
-                data={[
-                  ...PLACE_WORDS.map(([value, label]) => ({ value, label })),
-                  ...(PLACE_WORDS.some(([value]) => value === place)
-                    ? []
-                    : [{ value: place, label: placeName(place) }]),
-                ]}
-                value={place}
-                onChange={(next) =>
-                  next &&
-                  onChange({ ...figure, marks: marks.with(i, { ...mark, [kind]: next } as typeof mark) })
-                }
-              />
-            ) : null}
-          </div>
-        );
-      })}
-    </>
-  );
-}
 
 /** From where it is looked at, what works, and the marks over it. */
 export function ViewPanel({ figure, onChange }: Props) {
@@ -137,7 +73,7 @@ export function ViewPanel({ figure, onChange }: Props) {
           ))}
         </Group>
       </Chip.Group>
-      <Marks figure={figure} onChange={onChange} />
+      <MarkPanel figure={figure} onChange={onChange} />
     </>
   );
 }

@@ -1,5 +1,6 @@
 import { joined, jointsOf, kitWay, withNumbers } from '@yonder/core/figure';
 import type { Kit, Mark, SolvedFigure } from '@yonder/core/figure';
+import { MARK_WORDS } from './words.ts';
 
 /** Most positions, pieces of kit and marks that a picture has. */
 export const MOST = { poses: 4, kit: 8, marks: 8 } as const;
@@ -71,9 +72,34 @@ export function newKit(type: Kit['type']): Kit {
   return { type, at: [30, 0, 0] };
 }
 
-/** A mark at a place, as it is put in at first: of a push, the way it goes as well. */
+/** Ways an arrow of a push goes, in words, as it is put in at first. */
+export const PUSHES: Readonly<Record<string, readonly [number, number, number]>> = {
+  up: [0, 14, 0],
+  down: [0, -14, 0],
+  forwards: [14, 0, 0],
+  back: [-14, 0, 0],
+  'to the left': [0, 0, -14],
+  'to the right': [0, 0, 14],
+};
+
+/** Which of those ways an arrow goes, whatever its length; said so where it goes slantwise. */
+export function wayOfPush(to: readonly number[]): string {
+  const length = Math.hypot(...to) || 1;
+  const along = (way: readonly number[]) =>
+    way.reduce((sum, v, i) => sum + v * (to[i] ?? 0), 0) / 14 / length;
+  return Object.keys(PUSHES).find((name) => along(PUSHES[name] ?? []) > 0.999) ?? 'slantwise';
+}
+
+/** Marks that can be put on a figure: a hand or foot seen close has no eyes. */
+export const markKinds = ({ rig }: SolvedFigure): string[] =>
+  Object.keys(MARK_WORDS).filter((kind) => rig === 'body' || (kind !== 'gaze' && kind !== 'shut'));
+
+/** A mark at a place, as it is put in at first: of a push, the way it goes as well; closed eyes are at the head. */
 export const newMark = (kind: string, place: string): Mark =>
-  ({ [kind]: place, ...(kind === 'push' ? { to: [0, 14, 0] } : {}) }) as Mark;
+  ({
+    [kind]: kind === 'shut' ? 'head' : place,
+    ...(kind === 'push' ? { to: [...(PUSHES['up'] ?? [])] } : {}),
+  }) as Mark;
 
 /** Where a figure works, for a mark that is put in: the limb marked first, of a close-up its hand or foot. */
 export function placeOfWork({ rig, sides, accent }: SolvedFigure): string {
