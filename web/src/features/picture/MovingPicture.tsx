@@ -3,26 +3,10 @@ import { useReducedMotion } from '@mantine/hooks';
 import { IconFlipVertical, IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
 import { movesOf, ownSide, poseAt, turnedFor } from '@yonder/core/figure';
 import type { Rhythm, SolvedFigure } from '@yonder/core/figure';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Picture } from './Picture.tsx';
 import classes from './Picture.module.css';
-
-/** Seconds since it was set going; 0 while it stands. */
-function useSeconds(going: boolean): number {
-  const [seconds, setSeconds] = useState(0);
-  useEffect(() => {
-    if (!going) return undefined;
-    const begun = performance.now();
-    let frame = 0;
-    const tick = (now: number) => {
-      setSeconds((now - begun) / 1000);
-      frame = requestAnimationFrame(tick);
-    };
-    frame = requestAnimationFrame(tick);
-    return () => cancelAnimationFrame(frame);
-  }, [going]);
-  return going ? seconds : 0;
-}
+import { useSeconds } from './useSeconds.ts';
 
 interface Props {
   /** What is drawn. */

@@ -1,13 +1,26 @@
-import { ownSide } from '@yonder/core/figure';
+import { ActionIcon } from '@mantine/core';
+import { useReducedMotion } from '@mantine/hooks';
+import { IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
+import { movesOf, ownSide, poseAt } from '@yonder/core/figure';
 import type { Test } from '@yonder/core/reference';
+import { useState } from 'react';
 import { Picture } from './Picture.tsx';
 import classes from './Picture.module.css';
 import { useTestPicture } from './usePicture.ts';
+import { useSeconds } from './useSeconds.ts';
 
-/** Where a test begins and where it ends, with the tape or sensor where it goes; nothing where it has no picture. */
+/** How a test is shown: out and back in four seconds, whatever it is. */
+const RHYTHM = { tempo: null, secondsPerRep: 4, holdSeconds: null };
+
+/** Where a test begins and where it ends, with the tape or sensor where it goes; the end moves on press. Nothing where it has no picture. */
 export function TestPicture({ test }: { test: Test }) {
   const figure = useTestPicture(test.id);
+  const still = useReducedMotion();
+  const [playing, setPlaying] = useState(false);
+  const seconds = useSeconds(playing);
   if (!figure) return null;
+  const moves = movesOf(figure, RHYTHM);
+  const moving = playing ? poseAt(figure, moves, seconds) : undefined;
   const { kit, poses, shown } = figure;
   const measured = [
     kit.some(({ type }) => type === 'tape') ? 'the tape' : '',
@@ -30,10 +43,20 @@ export function TestPicture({ test }: { test: Test }) {
               small
               figure={figure}
               label={`${test.name}: ${name.toLowerCase()}`}
-              pose={pose}
-              plain={name === 'Start'}
+              pose={name === 'End' ? (moving ?? pose) : pose}
+              plain={name === 'Start' || playing}
             />
             <span>{name}</span>
+            {name === 'End' && !still ? (
+              <ActionIcon
+                size="sm"
+                variant="filled"
+                aria-label={playing ? 'Stop the picture' : 'Play the picture'}
+                onClick={() => setPlaying(!playing)}
+              >
+                {playing ? <IconPlayerPause size={13} /> : <IconPlayerPlay size={13} />}
+              </ActionIcon>
+            ) : null}
           </div>
         ))}
       </div>

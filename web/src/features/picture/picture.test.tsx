@@ -65,6 +65,22 @@ describe('a picture', () => {
     expect(start.innerHTML).not.toBe(end.innerHTML);
     expect(screen.getByText('In gold: the sensor. The left side is shown.')).toBeTruthy();
   });
+  it('of a test moves on press between where it begins and ends, and stands again', async () => {
+    const test = bundledReference.tests.get('wblt-angle') as Test;
+    await show(<TestPicture test={test} />);
+    const end = await screen.findByRole('img', { name: `${test.name}: end` });
+    const stood = end.innerHTML;
+    fireEvent.click(screen.getByRole('button', { name: 'Play the picture' }));
+    await vi.waitFor(() => expect(end.innerHTML).not.toBe(stood));
+    fireEvent.click(screen.getByRole('button', { name: 'Stop the picture' }));
+    expect(end.innerHTML).toBe(stood);
+  });
+  it('of a test in one position has nothing to play', async () => {
+    const test = bundledReference.tests.get('bar-hang-hold') as Test;
+    await show(<TestPicture test={test} />);
+    await screen.findByRole('img', { name: `${test.name}: position` });
+    expect(screen.queryByRole('button')).toBeNull();
+  });
   it('of a drill that nobody drew is left out, without a hole', async () => {
     const own = { ...drillOf('bodyweight-squat'), id: 'own-bare', ladder: 'own-ladder', own: true };
     await show(<DrillPicture drill={own} />);

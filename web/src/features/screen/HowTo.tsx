@@ -24,7 +24,7 @@ export function HowTo({ test, called }: { test: Test; called: number }) {
       <Title order={3} size={16} id="howto-title" tabIndex={-1} ref={heading}>
         How to
       </Title>
-      <TestPicture test={test} />
+      <TestPicture key={test.id} test={test} />
       <p>{test.procedure}</p>
       <p>
         <b>Kit:</b> {test.equipment}. <b>Caution:</b> {test.cautions}
