@@ -3,7 +3,7 @@ import { KIT_KINDS, kitWay } from '@yonder/core/figure';
 import type { Kit, SolvedFigure } from '@yonder/core/figure';
 import { MOST, newKit, withKit } from './changes.ts';
 import classes from './Editor.module.css';
-import { KIT_WORDS, PLACE_WORDS } from './words.ts';
+import { KIT_WORDS, PLACE_WORDS, placeWord } from './words.ts';
 
 const POINT = 'a point in the room';
 const PLACES = [{ value: POINT, label: POINT }, ...PLACE_WORDS.map(([value, label]) => ({ value, label }))];
@@ -42,7 +42,7 @@ function Strung({ kit, onChange }: { kit: Kit; onChange: (kit: Kit) => void }) {
         searchable
         data={
           typeof where === 'string' && !PLACES.some(({ value }) => value === where)
-            ? [...PLACES, { value: where, label: where }]
+            ? [...PLACES, { value: where, label: placeWord(where) }]
             : PLACES
         }
         value={typeof where === 'string' ? where : POINT}

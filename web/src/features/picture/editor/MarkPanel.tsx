@@ -2,7 +2,7 @@ import { Button, Checkbox, Group, Select, Text } from '@mantine/core';
 import type { Mark, SolvedFigure } from '@yonder/core/figure';
 import { markKinds, MOST, newMark, placeOfWork, PUSHES, wayOfPush } from './changes.ts';
 import classes from './Editor.module.css';
-import { MARK_WORDS, PLACE_WORDS } from './words.ts';
+import { MARK_WORDS, PLACE_WORDS, placeWord } from './words.ts';
 
 interface Props {
   /** What is drawn. */
@@ -13,7 +13,7 @@ interface Props {
 
 /** A select's rows, with what is there now among them. */
 const withNow = (rows: readonly (readonly [string, string])[], now: string) =>
-  [...rows, ...(rows.some(([value]) => value === now) ? [] : [[now, now] as const])].map(
+  [...rows, ...(rows.some(([value]) => value === now) ? [] : [[now, placeWord(now)] as const])].map(
     ([value, label]) => ({ value, label }),
   );
 

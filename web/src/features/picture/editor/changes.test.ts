@@ -11,7 +11,7 @@ import { figureOf } from '@yonder/core/figure/bundled';
 import { describe, expect, it } from 'vitest';
 import { newKit, newMark, withCopy, withKit, withoutPose, withPose, withSetting } from './changes.ts';
 import { kitDrawn, kitHandles } from './kitHandles.ts';
-import { KIT_WORDS, MARK_WORDS, PLACE_WORDS } from './words.ts';
+import { KIT_WORDS, MARK_WORDS, PLACE_WORDS, placeWord } from './words.ts';
 
 const standing = standingFigure();
 const sound = (figure: SolvedFigure) => {
@@ -60,6 +60,16 @@ describe('what is changed in a picture', () => {
     expect(withPose(two, 1, low).poses[1]).toEqual(low);
     sound(withPose(two, 1, two.poses[0] ?? []));
   });
+});
+
+it('a place has its words, also one that is in no list', () => {
+  expect(['kneeL', 'upperBack', 'footInL', 'sideOfHipR', 'seat'].map(placeWord)).toEqual([
+    'left knee',
+    'upper back',
+    'left foot in',
+    'right side of hip',
+    'seat',
+  ]);
 });
 
 describe('kit that is drawn in the picture', () => {

@@ -77,6 +77,15 @@ export const PLACE_WORDS: readonly (readonly [string, string])[] = [
   }),
 ];
 
+/** A place of the body in words, whichever it is: those of the list, or what its name says ("upperBack", "footInL"). */
+export function placeWord(site: string): string {
+  const known = PLACE_WORDS.find(([value]) => value === site)?.[1];
+  if (known) return known;
+  const [, stem = site, side = ''] = /^(.*?[a-z])([LR])?$/.exec(site) ?? [];
+  const words = stem.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+  return `${side === 'L' ? 'left ' : side === 'R' ? 'right ' : ''}${words}`;
+}
+
 /** Views by name. */
 export const VIEW_WORDS: readonly (readonly [string, string])[] = [
   ['side', 'right side'],
