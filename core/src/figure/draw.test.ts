@@ -220,6 +220,18 @@ describe('kit', () => {
       { type: 'band', through: ['fistR', [10, 20, -30]] },
     ]);
   });
+  it('that is moved in a picture does not move the rest of it', () => {
+    const [near, far] = [40, 90].map((x): SolvedFigure => ({
+      ...standing,
+      kit: [{ type: 'box', at: [x, 0, 0] }],
+    }));
+    if (!near || !far) throw new Error('no kit');
+    const body = (shapes: readonly { d: string; fill?: string | undefined }[]) =>
+      shapes.filter(({ fill }) => fill === 'trunk' || fill === 'body').map(({ d }) => d);
+    expect(body(drawFigure(far).shapes)).not.toEqual(body(drawFigure(near).shapes));
+    expect(body(drawFigure(far, { framedAs: near }).shapes)).toEqual(body(drawFigure(near).shapes));
+    expect(drawFigure(far, { framedAs: near }).shapes).not.toEqual(drawFigure(near).shapes);
+  });
   it('between us and the body is only hinted at: a wall in front hides nobody', () => {
     const wall: Kit = { type: 'wall', at: [30, 0, 0], face: 'front' };
     const filled = (az: number) =>

@@ -33,6 +33,8 @@ export interface DrawOptions {
   readonly mirrored?: boolean;
   /** Without marks: while it moves it says itself how. */
   readonly plain?: boolean;
+  /** Framed as this one would be: so that the picture stays where it is while something in it is moved. */
+  readonly framedAs?: SolvedFigure | undefined;
   /** A letter says which side works, too. */
   readonly letters?: boolean;
 }
@@ -120,7 +122,7 @@ export function drawFigure(solved: SolvedFigure, options: DrawOptions = {}): Pic
   const { pose: moving, small = false, mirrored = false, plain = false } = options;
   const bodies = solved.poses.map((pose) => bodyAt(solved, pose));
   const standing = small && moving === undefined;
-  const { scale, put } = layoutOf(solved, mirrored, standing);
+  const { scale, put } = layoutOf(options.framedAs ?? solved, mirrored, standing);
   const camera = cameraOf(solved.view);
   const pose = moving ?? solved.poses[solved.shown] ?? [];
   const key = moving ? nearestKey(solved, moving) : solved.shown;

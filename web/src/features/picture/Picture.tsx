@@ -5,7 +5,7 @@ import classes from './Picture.module.css';
 
 const tone = (name: Tone | undefined) => (name ? `var(--fig-${name})` : 'none');
 
-interface Props extends Pick<DrawOptions, 'pose' | 'small' | 'mirrored' | 'plain'> {
+interface Props extends Pick<DrawOptions, 'pose' | 'small' | 'mirrored' | 'plain' | 'framedAs'> {
   /** What is drawn. */
   figure: SolvedFigure;
   /** What is to be seen, for those who do not see it; left out where the words stand beside it. */
@@ -13,10 +13,18 @@ interface Props extends Pick<DrawOptions, 'pose' | 'small' | 'mirrored' | 'plain
 }
 
 /** A figure, drawn from its solved numbers in the colours of the page. */
-export function Picture({ figure, label, pose, small = false, mirrored = false, plain = false }: Props) {
+export function Picture({
+  figure,
+  label,
+  pose,
+  small = false,
+  mirrored = false,
+  plain = false,
+  framedAs,
+}: Props) {
   const { size, shapes } = useMemo(
-    () => drawFigure(figure, { pose, small, mirrored, plain }),
-    [figure, pose, small, mirrored, plain],
+    () => drawFigure(figure, { pose, small, mirrored, plain, framedAs }),
+    [figure, pose, small, mirrored, plain, framedAs],
   );
   return (
     <svg

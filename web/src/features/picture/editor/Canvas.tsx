@@ -56,7 +56,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
   const shown = moved ? { ...figure, kit: moved } : figure;
   const base = figure.poses[position] ?? [];
   const pose = drawn?.pose ?? base;
-  // The frame stays as it is while a joint is drawn.
+  // The frame stays as it is while a joint or kit is drawn.
   const layout = useMemo(() => layoutOf(figure), [figure]);
   const { sites } = bodyAt(figure, pose);
   const handles = handlesOf(figure);
@@ -123,7 +123,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
   };
   return (
     <div className={classes.canvas}>
-      <Picture figure={shown} pose={pose} />
+      <Picture figure={shown} pose={pose} framedAs={figure} />
       <svg
         ref={svg}
         viewBox={`0 0 ${PICTURE} ${PICTURE}`}
