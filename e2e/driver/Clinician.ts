@@ -55,7 +55,21 @@ export class Clinician {
   async presses(name: string, role = 'button'): Promise<void> {
     const press = async () => {
       const element = await this.sees(name, role);
-      await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
+      // Pressed where it stands: while the page still moves, the place that was measured is soon another's.
+      await element.evaluate((node) => {
+        node.scrollIntoView({ block: 'center' });
+        return new Promise<void>((done) => {
+          let before = '';
+          const look = () => {
+            const { x, y, width, height } = node.getBoundingClientRect();
+            const now = [x, y, width, height].join();
+            if (now === before) return done();
+            before = now;
+            requestAnimationFrame(() => requestAnimationFrame(look));
+          };
+          look();
+        });
+      });
       await element.click();
     };
     // What was found can be drawn anew before it is pressed: a person would press again.

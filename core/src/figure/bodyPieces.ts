@@ -23,6 +23,8 @@ import { PLACE } from './skeleton.ts';
 import type { Pose } from './skeleton.ts';
 import type { Tone } from './tones.ts';
 
+/** Beyond this many degrees a hand is a fist, drawn as a silhouette of its own. */
+const GRIPPED = 60;
 /** Beyond this many degrees an elbow or a knee is folded: its two parts are drawn as two silhouettes. */
 const FOLDED = 118;
 /** Width of the light edge that lifts a part off what is behind it. */
@@ -46,7 +48,10 @@ interface Unit {
 /** The limbs in units that are drawn as one silhouette each. */
 function limbs(pose: Pose, toneOf: (limb: 'arm' | 'leg', side: 'L' | 'R') => Tone): Unit[] {
   return (['L', 'R'] as const).flatMap((side) => {
-    const folded = (name: string) => (pose[PLACE.get(`${name}${side}`) ?? -1] ?? 0) > FOLDED;
+    const bent = (name: string) => pose[PLACE.get(`${name}${side}`) ?? -1] ?? 0;
+    const folded = (name: string) => bent(name) > FOLDED;
+    const gripped = bent('grip') > GRIPPED;
+    const hand = gripped ? [] : [ARM.hand];
     const unit = (name: string, limb: 'arm' | 'leg', ...parts: Part[]): Unit => ({
       name: `${name}${side}`,
       parts,
@@ -55,8 +60,9 @@ function limbs(pose: Pose, toneOf: (limb: 'arm' | 'leg', side: 'L' | 'R') => Ton
     });
     return [
       ...(folded('elbow')
-        ? [unit('arm', 'arm', ARM.upper), unit('fore', 'arm', ARM.fore, ARM.hand)]
-        : [unit('arm', 'arm', ARM.upper, ARM.fore, ARM.hand)]),
+        ? [unit('arm', 'arm', ARM.upper), unit('fore', 'arm', ARM.fore, ...hand)]
+        : [unit('arm', 'arm', ARM.upper, ARM.fore, ...hand)]),
+      ...(gripped ? [unit('hand', 'arm', ARM.fist)] : []),
       ...(folded('knee')
         ? [unit('thigh', 'leg', LEG.thigh), unit('shank', 'leg', LEG.shank, LEG.foot)]
         : [unit('thigh', 'leg', LEG.thigh, LEG.shank, LEG.foot)]),

@@ -107,6 +107,16 @@ export const ARM = {
       ],
     ],
   },
+  fist: {
+    hulls: [
+      [
+        ['hand', 0.9, -3.6, -0.4, 2],
+        ['hand', -0.9, -3.6, -0.4, 2],
+        ['hand', 1.3, -6.2, -1, 2.3],
+        ['hand', -1.5, -6.2, -1, 2.2],
+      ],
+    ],
+  },
 } as const satisfies Record<string, Part>;
 
 /** Parts of a leg by the bones of its right side. */

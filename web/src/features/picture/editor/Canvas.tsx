@@ -48,6 +48,60 @@ interface Props {
   onKit: (kit: Kit[]) => void;
 }
 
+/** How far a joint of the body is bent: a hinge as its number says, any other the angle between its bones; null for what has none. */
+function angleOf(figure: SolvedFigure, pose: readonly number[], joint: string): number | null {
+  if (figure.rig !== 'body') return null;
+  const taken = jointsOf(figure).find(({ site }) => site === joint);
+  const hinge = taken?.settings.length === 1 || taken?.name.endsWith('elbow') ? taken.settings[0] : undefined;
+  if (hinge) return Math.round(pose[hinge.place] ?? 0);
+  const { sites } = bodyAt(figure, pose);
+  const bones = taken?.angle?.map((site) => sites[site]?.at ?? ([0, 0, 0] as const));
+  return bones ? Math.round(angleAt(...(bones as [never, never, never]))) : null;
+}
+
+interface HandleProps {
+  /** Where on the picture. */
+  at: { readonly x: number; readonly y: number };
+  /** What is taken hold of. */
+  name: string;
+  /** Kit, not a joint. */
+  square?: boolean;
+  /** It is the joint that is worked on; left out where there is no such thing. */
+  taken?: boolean;
+  /** What is drawn lies on something. */
+  snapped?: boolean;
+  /** How far an arrow key draws it. */
+  nudge: number;
+  /** The pointer took hold of it. */
+  onTake: (event: React.PointerEvent<SVGElement>) => void;
+  /** An arrow key drew it. */
+  onNudge: (by: By) => void;
+  /** It is reached. */
+  onFocus?: () => void;
+}
+
+/** A ring or a square by which something in the picture is taken hold of. */
+function Handle(props: HandleProps) {
+  const { at, name, square = false, taken, snapped = false, nudge, onTake, onNudge, onFocus } = props;
+  const shared = {
+    role: 'button',
+    tabIndex: 0,
+    'aria-label': name,
+    'aria-pressed': taken,
+    'data-snapped': snapped || undefined,
+    onPointerDown: onTake,
+    onFocus,
+    onKeyDown: (event: React.KeyboardEvent) => {
+      const way = KEYS[event.key];
+      if (!way) return;
+      event.preventDefault();
+      onNudge([way[0] * nudge, way[1] * nudge]);
+    },
+  };
+  if (!square) return <circle cx={at.x} cy={at.y} r={taken ? 5.4 : 4.2} {...shared} />;
+  return <rect x={at.x - 4.2} y={at.y - 4.2} width={8.4} height={8.4} rx={1.6} {...shared} />;
+}
+
 /** The figure with its joints and its kit to take hold of: drawn with the pointer or with the arrow keys. */
 export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Props) {
   const svg = useRef<SVGSVGElement>(null);
@@ -59,8 +113,6 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
   // The frame stays as it is while a joint or kit is drawn.
   const layout = useMemo(() => layoutOf(figure), [figure]);
   const { sites } = bodyAt(figure, pose);
-  const handles = handlesOf(figure);
-  const taken = figure.rig === 'body' ? jointsOf(figure).find(({ site }) => site === joint) : undefined;
   // What is beyond the frame is taken hold of at its edge.
   const onPicture = (place: readonly [number, number, number]) => {
     const { x, y } = layout.put(place);
@@ -68,14 +120,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
     return { x: inside(x), y: inside(y) };
   };
   const at = (site: string) => onPicture(sites[site]?.at ?? [0, 0, 0]);
-  // A hinge shows how far it is bent, as its number says; any other joint the angle between its bones.
-  const hinge = taken?.settings.length === 1 || taken?.name.endsWith('elbow') ? taken.settings[0] : undefined;
-  const degrees = taken?.angle?.map((site) => sites[site]?.at ?? ([0, 0, 0] as const));
-  const angle = hinge
-    ? Math.round(pose[hinge.place] ?? 0)
-    : degrees
-      ? Math.round(angleAt(...(degrees as [never, never, never])))
-      : null;
+  const angle = angleOf(figure, pose, joint);
 
   /** Draws a joint from where it is in this position by so many units of the room, across and up the picture; `from` is the pose so far. */
   const draw = (from: readonly number[], site: string, by: By, rounds: number) => {
@@ -87,7 +132,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
   };
   const unitsPerPixel = () =>
     PICTURE / (svg.current?.getBoundingClientRect().width || PICTURE) / layout.scale;
-  const take = (site: string, of: string) => (event: React.PointerEvent<SVGCircleElement>) => {
+  const take = (site: string, of: string) => (event: React.PointerEvent<SVGElement>) => {
     onJoint(of);
     let so: readonly number[] = base;
     followPointer(
@@ -104,7 +149,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
       },
     );
   };
-  const takeKit = (handle: KitHandle) => (event: React.PointerEvent<SVGRectElement>) =>
+  const takeKit = (handle: KitHandle) => (event: React.PointerEvent<SVGElement>) =>
     followPointer(
       event,
       unitsPerPixel(),
@@ -114,13 +159,7 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
         if (by) onKit(kitDrawn(figure, handle, by));
       },
     );
-  const byKey = (event: React.KeyboardEvent, to: (by: By) => void) => {
-    const way = KEYS[event.key];
-    if (!way) return;
-    event.preventDefault();
-    const nudge = figure.rig === 'body' ? NUDGE : NUDGE_CLOSE;
-    to([way[0] * nudge, way[1] * nudge]);
-  };
+  const nudge = figure.rig === 'body' ? NUDGE : NUDGE_CLOSE;
   return (
     <div className={classes.canvas}>
       <Picture figure={shown} pose={pose} framedAs={figure} />
@@ -130,44 +169,31 @@ export function Canvas({ figure, position, joint, onJoint, onPose, onKit }: Prop
         role="group"
         aria-label="Joints of the figure and its kit"
       >
-        {handles.map(({ site, name, joint: of }) => {
-          const { x, y } = at(site);
-          return (
-            <circle
-              key={site}
-              cx={x}
-              cy={y}
-              r={site === joint ? 5.4 : 4.2}
-              role="button"
-              tabIndex={0}
-              aria-label={name}
-              aria-pressed={site === joint}
-              data-snapped={(site === joint && drawn?.snapped) || undefined}
-              onPointerDown={take(site, of)}
-              onKeyDown={(event) => byKey(event, (by) => onPose(draw(base, site, by, LET_GO).pose))}
-              onFocus={() => onJoint(of)}
-            />
-          );
-        })}
-        {kitHandles(shown).map((handle, i) => {
-          const { x, y } = onPicture(handle.at);
-          return (
-            <rect
-              key={i}
-              x={x - 4.2}
-              y={y - 4.2}
-              width={8.4}
-              height={8.4}
-              rx={1.6}
-              role="button"
-              tabIndex={0}
-              aria-label={handle.name}
-              onPointerDown={takeKit(handle)}
-              onKeyDown={(event) => byKey(event, (by) => onKit(kitDrawn(figure, handle, by)))}
-            />
-          );
-        })}
-        {taken && angle !== null ? (
+        {handlesOf(figure).map(({ site, name, joint: of }) => (
+          <Handle
+            key={site}
+            at={at(site)}
+            name={name}
+            taken={site === joint}
+            snapped={site === joint && Boolean(drawn?.snapped)}
+            nudge={nudge}
+            onTake={take(site, of)}
+            onNudge={(by) => onPose(draw(base, site, by, LET_GO).pose)}
+            onFocus={() => onJoint(of)}
+          />
+        ))}
+        {kitHandles(shown).map((handle, i) => (
+          <Handle
+            key={i}
+            square
+            at={onPicture(handle.at)}
+            name={handle.name}
+            nudge={nudge}
+            onTake={takeKit(handle)}
+            onNudge={(by) => onKit(kitDrawn(figure, handle, by))}
+          />
+        ))}
+        {angle !== null ? (
           <text x={at(joint).x + 9} y={at(joint).y - 7} aria-hidden>
             {angle}°
           </text>
