@@ -18,6 +18,7 @@ import {
   movesOf,
   NUMBERS,
   PAPER,
+  PICTURE,
   poseAt,
   solvedFigureSchema,
   svgOf,
@@ -171,6 +172,19 @@ describe('every figure', () => {
       ...bundledReference.data.tests.filter(({ id }) => figureOf(`test-${id}`) === null).map(({ id }) => id),
     ];
     expect(missing).toEqual([]);
+  });
+  it('has its head in the picture, or out of it, and never cut through', () => {
+    const cut = all.filter(([, figure]) => {
+      const head = bodyAt(figure, figure.poses[figure.shown] ?? []).sites['head'];
+      if (figure.rig !== 'body' || !head) return false;
+      return [false, true].some((standing) => {
+        const { put, scale } = layoutOf(figure, false, standing);
+        const [{ x, y }, r] = [put(head.at), head.radius * scale];
+        const inside = [x, PICTURE - x, y, PICTURE - y].map((v) => (v + r) / (2 * r));
+        return Math.min(...inside) > 0.1 && Math.min(...inside) < 0.9;
+      });
+    });
+    expect(cut.map(([id]) => id)).toEqual([]);
   });
   it('is told from those of the same ladder by its pose, its kit or its marks', () => {
     const seen = (figure: SolvedFigure) => {
