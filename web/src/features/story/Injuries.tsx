@@ -89,7 +89,7 @@ function leaderOf(athlete: AthleteRow, injury: AthleteRow['injuries'][0]): strin
 export function Injuries() {
   const reference = useReference();
   const { athlete, on } = useWorkspace();
-  const [remove] = useRemoveInjuryMutation();
+  const [remove, { error }] = useRemoveInjuryMutation();
   return (
     <section className={`card ${classes.panel}`}>
       <Title order={2} size={17}>
@@ -119,6 +119,7 @@ export function Injuries() {
         ))}
         {athlete.injuries.length === 0 ? <li className="muted">None recorded.</li> : null}
       </ul>
+      <Refusal error={error} mb={6} />
       <Allowed least="assistant">
         <InjuryForm />
       </Allowed>

@@ -94,7 +94,7 @@ function bodyOf({ aspect, feel, ...rest }: { aspect: string | null; feel: string
 export function Pains() {
   const reference = useReference();
   const { athlete, report } = useWorkspace();
-  const [end] = useEndPainMutation();
+  const [end, { error }] = useEndPainMutation();
   const now = athlete.pains.filter((pain) => pain.ended === null);
   const told = report.patterns.filter((hit) => hit.test === null);
   return (
@@ -133,6 +133,7 @@ export function Pains() {
         ))}
         {now.length === 0 ? <li className="muted">Nothing recorded.</li> : null}
       </ul>
+      <Refusal error={error} mb={6} />
       {told.map((hit) => (
         <Text
           key={hit.pattern + hit.side}

@@ -4,6 +4,7 @@ import type { SolvedFigure } from '@yonder/core/figure';
 import { figureOf } from '@yonder/core/figure/bundled';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { describe, expect, it, vi } from 'vitest';
+import { choose } from '../../../testing/choose.ts';
 import { showIn, workspaceOf } from '../../../testing/workspace.tsx';
 import { PictureEditor } from './PictureEditor.tsx';
 
@@ -27,16 +28,6 @@ async function draw(initial: SolvedFigure = standing) {
 }
 const press = (name: string) => fireEvent.click(screen.getByRole('button', { name }));
 const tab = (name: string) => fireEvent.click(screen.getByRole('radio', { name }));
-const choose = async (field: string, option: string, among: Pick<typeof screen, 'getByRole'> = screen) => {
-  const box = among.getByRole('combobox', { name: field });
-  fireEvent.click(box);
-  const list = await waitFor(() => {
-    const found = document.getElementById(box.getAttribute('aria-controls') ?? '');
-    if (!found) throw new Error(`${field} is not open`);
-    return found;
-  });
-  fireEvent.click(within(list).getByRole('option', { name: option, hidden: true }));
-};
 const disabled = (name: string) => screen.getByRole('button', { name }).hasAttribute('disabled');
 const sound = (figure: SolvedFigure) => expect(pictureFaults(figure)).toEqual([]);
 
