@@ -5,11 +5,11 @@ import { MemoryRouter } from 'react-router';
 import { store } from '../app/store.ts';
 
 /** What every page stands in: store, theme, address. */
-export function Page({ children }: { children: ReactNode }) {
+export function Page({ children, at = '/' }: { children: ReactNode; at?: string }) {
   return (
     <Provider store={store}>
       <MantineProvider env="test">
-        <MemoryRouter>{children}</MemoryRouter>
+        <MemoryRouter initialEntries={[at]}>{children}</MemoryRouter>
       </MantineProvider>
     </Provider>
   );

@@ -71,8 +71,8 @@ function PasswordForm() {
 /** One's own account: password, sessions, the last sign-ins. */
 export function AccountPage() {
   const me = useAppSelector((state) => state.session.me);
-  const { data: signIns } = useSignInsQuery(undefined, { refetchOnMountOrArgChange: true });
-  const [signOut, { isLoading }] = useSignOutEverywhereMutation();
+  const { data: signIns, error: unread } = useSignInsQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [signOut, { isLoading, error }] = useSignOutEverywhereMutation();
   return (
     <div className={classes.page}>
       <Group justify="space-between">
@@ -98,6 +98,7 @@ export function AccountPage() {
             Sign out everywhere
           </Button>
         </Group>
+        <Refusal error={error ?? unread} mt={6} />
         <Table.ScrollContainer minWidth={560}>
           <Table fz="sm" verticalSpacing={4} aria-label="Last sign-ins">
             <Table.Thead>

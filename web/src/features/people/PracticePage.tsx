@@ -231,7 +231,7 @@ function PracticeForm({ practice }: { practice: PracticeRow }) {
 /** The practice and its people: name, time zone, season; accounts, roles, invitations by one-time link. */
 export function PracticePage() {
   const { data: people, error } = usePeopleQuery();
-  const { data: practice } = usePracticeQuery();
+  const { data: practice, error: unread } = usePracticeQuery();
   const [link, setLink] = useState<OneTimeLink | null>(null);
   return (
     <div className={classes.page}>
@@ -239,7 +239,13 @@ export function PracticePage() {
         Practice
       </Title>
       <section className={`card ${classes.panel}`}>
-        {practice ? <PracticeForm key={practice.version} practice={practice} /> : <Loader />}
+        {practice ? (
+          <PracticeForm key={practice.version} practice={practice} />
+        ) : unread ? (
+          <Refusal error={unread} />
+        ) : (
+          <Loader />
+        )}
       </section>
       <Title order={2} size={20}>
         People
