@@ -92,7 +92,7 @@ describe('a hand or foot seen close, drawn by hand', () => {
     const raised = bodyAt(foot, reached(foot, foot.poses[0] ?? [], toe, [low[0], low[1] + 3, low[2]])).sites;
     expect((raised[toe]?.at[1] ?? 0) - low[1]).toBeGreaterThan(1);
   });
-  it('has a handle for every number that can be set, or for what goes along with it', () => {
+  it('is taken hold of only by places that it has, each of one of its joints', () => {
     for (const figure of [...closeUps.slice(0, 6), standing])
       for (const { site, joint, name } of handlesOf(figure)) {
         expect(bodyAt(figure, figure.poses[0] ?? []).sites[site], site).toBeDefined();

@@ -1,4 +1,5 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { entry, item } from '@yonder/core/testing/cases';
 import { describe, expect, it, vi } from 'vitest';
 import { keptUnder } from '../../app/kept/store.ts';
 import { choose } from '../../testing/choose.ts';
@@ -9,41 +10,15 @@ import { NextDay } from './NextDay.tsx';
 import { ProgressPage } from './ProgressPage.tsx';
 
 vi.setConfig({ testTimeout: 20_000 });
-const line = (id: string, drill: string, over: object = {}) => ({
-  id,
-  drill,
-  side: 'both',
-  phase: null,
-  sets: 2,
-  amount: 10,
-  measure: 'reps',
-  holdSeconds: null,
-  restSeconds: 10,
-  tempo: null,
-  setup: {},
-  ...over,
-});
 const [ONE, TWO] = ['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002'];
-const ITEMS = [line(ONE, 'cat-camel'), line(TWO, 'dead-bug', { amount: 8 })];
-const done = (drill: string, over: object = {}) => ({
-  drill,
-  side: 'both',
-  done: 'all',
-  amounts: [],
-  painBefore: 0,
-  pain: 0,
-  nextDayPain: 0,
-  effort: 3,
-  quality: 3,
-  ...over,
-});
+const ITEMS = [item('cat-camel', { id: ONE }), item('dead-bug', { id: TWO, amount: 8 })];
 /** A routine in force since two weeks, done three times without anything to note. */
 const inForce = (over: (drill: string) => object = () => ({})) =>
   workspaceOf({
     routine: { issued: '2027-02-15', mode: 'prepare', items: ITEMS },
     diary: ['2027-02-18', '2027-02-22', '2027-02-26'].map((date) => ({
       date,
-      entries: ITEMS.map(({ drill }) => done(drill, over(drill))),
+      entries: ITEMS.map(({ drill }) => entry(drill, { nextDayPain: 0, ...over(drill) })),
     })),
   });
 type Answer = Parameters<typeof showIn>[2];

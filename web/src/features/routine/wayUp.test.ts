@@ -1,22 +1,10 @@
 import { routineTime } from '@yonder/core/dose';
 import { bundledReference } from '@yonder/core/reference/bundled';
 import type { RoutineItem } from '@yonder/core/domain';
+import { item } from '@yonder/core/testing/cases';
 import { describe, expect, it } from 'vitest';
 import { wayUp } from './wayUp.ts';
 
-const item = (drill: string, over: Partial<RoutineItem> = {}): RoutineItem => ({
-  drill,
-  side: 'both',
-  phase: null,
-  sets: 2,
-  amount: 10,
-  measure: 'reps',
-  holdSeconds: null,
-  restSeconds: 10,
-  tempo: null,
-  setup: {},
-  ...over,
-});
 const ITEMS = [
   item('brisk-walk-build', { phase: 'general-raise', measure: 'seconds', sets: 1, amount: 150 }),
   item('knee-to-wall-rock', { phase: 'general-mobilise', side: 'left' }),
