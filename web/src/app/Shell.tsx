@@ -11,6 +11,7 @@ import { ReferenceProvider } from './reference.tsx';
 import { Shortcuts } from './Shortcuts.tsx';
 import classes from './Shell.module.css';
 import { useAppSelector } from './store.ts';
+import type { RootState } from './store.ts';
 
 /** Contour lines of a survey map, quiet in a corner of the header. */
 function Contours() {
@@ -45,11 +46,16 @@ function ThemeToggle() {
   );
 }
 
+/** Is the server being asked for anything that the page shows? */
+const isAsking = (state: RootState): boolean =>
+  Object.values(state.api.queries).some((query) => query?.status === 'pending');
+
 /** Header, navigation and the place for a page. */
 export function Shell() {
   const me = useAppSelector((state) => state.session.me);
   const { pathname } = useLocation();
   const [signOut] = useSignOutMutation();
+  const asking = useAppSelector(isAsking);
   useSendUnsent();
   return (
     <div className={classes.page}>
@@ -85,7 +91,7 @@ export function Shell() {
         </div>
       </header>
       <Shortcuts />
-      <main id="main" className={classes.main}>
+      <main id="main" className={classes.main} aria-busy={asking} data-place={pathname}>
         <ErrorBoundary place={pathname}>
           <Suspense fallback={<Loader m="xl" aria-label="Loading" />}>
             <ReferenceProvider>

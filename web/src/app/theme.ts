@@ -29,6 +29,9 @@ const copper: MantineColorsTuple = [
   '#66320c',
 ];
 
+/** Lists are drawn when they are opened: thousands of hidden options on a page cost every key that is pressed. */
+const drawnWhenOpened = { defaultProps: { comboboxProps: { keepMounted: false } } };
+
 export const theme = createTheme({
   primaryColor: 'teal',
   primaryShade: { light: 7, dark: 7 },
@@ -40,9 +43,14 @@ export const theme = createTheme({
   cursorType: 'pointer',
   components: {
     Button: { defaultProps: { size: 'sm' } },
+    Select: drawnWhenOpened,
+    MultiSelect: drawnWhenOpened,
+    TagsInput: drawnWhenOpened,
     Tooltip: {
       defaultProps: { withArrow: true, openDelay: 300, events: { hover: true, focus: true, touch: true } },
     },
+    // A spinner is said aloud: a name without a role would not be.
+    Loader: { defaultProps: { role: 'status' } },
     Notification: { defaultProps: { closeButtonProps: { 'aria-label': 'Close message' } } },
     // Locking the scroll would inject a style tag that the content policy refuses.
     Modal: {

@@ -9,6 +9,8 @@ export interface WorkerPort {
 }
 
 interface Waiting {
+  /** Sends the question to whatever worker there is. */
+  readonly ask: () => void;
   readonly resolve: (answer: unknown) => void;
   readonly reject: (error: Error) => void;
   readonly onInterim: ((interim: never) => void) | undefined;
@@ -16,7 +18,7 @@ interface Waiting {
 
 export interface CallOptions<Name extends CallName> {
   readonly onInterim?: (interim: InterimOf<Name>) => void;
-  /** Aborting ends the worker, since a solve cannot be interrupted from outside; the next call starts a new one. */
+  /** Aborting ends the worker, since a solve cannot be interrupted from outside; what else was asked is asked of a new one. */
   readonly signal?: AbortSignal;
 }
 
@@ -37,7 +39,7 @@ export class ComputeClient {
     if (this.port) return this.port;
     const port = this.createPort();
     port.onmessage = ({ data }) => this.receive(data);
-    port.onerror = () => this.stop(new Error('The calculation stopped unexpectedly.'));
+    port.onerror = () => this.fail(new Error('The calculation stopped unexpectedly.'));
     this.port = port;
     return port;
   }
@@ -54,12 +56,27 @@ export class ComputeClient {
     else waiting.reject(new Error(reply.message));
   }
 
-  private stop(reason: Error): void {
+  private end(): void {
     this.port?.terminate();
     this.port = null;
     this.held = null;
-    for (const waiting of this.waiting.values()) waiting.reject(reason);
+  }
+
+  /** The worker broke: nothing of what was asked can be answered. */
+  private fail(reason: Error): void {
+    this.end();
+    const all = [...this.waiting.values()];
     this.waiting.clear();
+    for (const { reject } of all) reject(reason);
+  }
+
+  /** One question is taken back and ends the worker; the others are asked again. */
+  private cancel(id: number): void {
+    const cancelled = this.waiting.get(id);
+    this.waiting.delete(id);
+    this.end();
+    cancelled?.reject(new DOMException('cancelled', 'AbortError'));
+    for (const { ask } of this.waiting.values()) ask();
   }
 
   /** Asks something of a record (none for `warm`); the record itself travels only when it is another one. */
@@ -73,7 +90,7 @@ export class ComputeClient {
     const id = this.nextId;
     this.nextId += 1;
     return new Promise((resolve, reject) => {
-      const cancel = () => this.stop(new DOMException('cancelled', 'AbortError'));
+      const cancel = () => this.cancel(id);
       if (signal?.aborted) {
         reject(new DOMException('cancelled', 'AbortError'));
         return;
@@ -85,17 +102,21 @@ export class ComputeClient {
           signal?.removeEventListener('abort', cancel);
           then(value);
         };
+      const post = () => {
+        const port = this.open();
+        if (subject && subject.revision !== this.held) {
+          this.held = subject.revision;
+          port.postMessage({ hold: subject });
+        }
+        port.postMessage({ id, call, ask });
+      };
       this.waiting.set(id, {
+        ask: post,
         resolve: settle(resolve as (answer: unknown) => void),
         reject: settle(reject),
         onInterim,
       });
-      const port = this.open();
-      if (subject && subject.revision !== this.held) {
-        this.held = subject.revision;
-        port.postMessage({ hold: subject });
-      }
-      port.postMessage({ id, call, ask });
+      post();
     });
   }
 }

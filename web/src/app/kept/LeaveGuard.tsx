@@ -1,5 +1,6 @@
 import { Button, Group, Text } from '@mantine/core';
 import { Dialog } from '../../components/Dialog.tsx';
+import { useEffect } from 'react';
 import { useBlocker } from 'react-router';
 import { unsaved } from './unsaved.ts';
 
@@ -9,8 +10,13 @@ export function LeaveGuard() {
     ({ currentLocation, nextLocation }) =>
       unsaved.size > 0 && currentLocation.pathname !== nextLocation.pathname,
   );
-  if (blocker.state !== 'blocked') return null;
   const open = [...unsaved.values()];
+  // What was being saved while the page was left is saved by now: nothing is asked about nothing.
+  const settled = blocker.state === 'blocked' && open.length === 0;
+  useEffect(() => {
+    if (settled) blocker.proceed();
+  }, [settled, blocker]);
+  if (blocker.state !== 'blocked' || settled) return null;
   return (
     <Dialog onClose={() => blocker.reset()} title="Not saved yet">
       <Text>

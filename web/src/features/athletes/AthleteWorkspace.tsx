@@ -85,9 +85,16 @@ function Head({ workspace, selectDay }: { workspace: Workspace; selectDay: (day:
   );
 }
 
-/** An athlete's workspace: facts, precautions, trail and chain rail around the step that is open. */
+/**
+ * An athlete's workspace: facts, precautions, trail and chain rail around the step that is open. From one athlete to
+ * another everything is begun anew: nothing that was shown or typed of the one is ever seen under the other's name.
+ */
 export function AthleteWorkspace() {
   const { athleteId = '' } = useParams();
+  return <OneWorkspace key={athleteId} athleteId={athleteId} />;
+}
+
+function OneWorkspace({ athleteId }: { athleteId: string }) {
   const bundled = useBundledReference();
   const place = useWorkspacePlace();
   // A routine asks for the whole body at once, and for room.

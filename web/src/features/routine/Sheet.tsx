@@ -23,6 +23,7 @@ import { ADD, AddLine } from './AddLine.tsx';
 import { Checks } from './Checks.tsx';
 import { mendCircuits } from './circuit.ts';
 import { requestChanged, sectionsChanged } from './draftSlice.ts';
+import { dragWords } from './dragWords.ts';
 import { ItemTable, LIST_END } from './ItemTable.tsx';
 import { putAt, sectionAt } from './lines.ts';
 import { costChange } from './orderWords.ts';
@@ -145,7 +146,12 @@ export function Sheet({ draft, asked, explained, notes, selected, onSelect, onNo
   const after = items[at];
   return (
     <section className={`card ${classes.sheet}`} aria-label="Routine being edited">
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        accessibility={{ announcements: dragWords(reference, items) }}
+        onDragEnd={dropped}
+      >
         <ItemTable
           draft={draft}
           explained={explained}

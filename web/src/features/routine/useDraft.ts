@@ -55,6 +55,8 @@ export function useDraft(athleteId: string, occasion: Occasion) {
   const [conflict, setConflict] = useState<DraftConflict | null>(null);
   const version = useRef<number | null>(null);
   const stored = useRef<string>('');
+  /** What was handed over to be stored last: taken back before it was there, it has to be followed by what stands again. */
+  const asked = useRef<string>('');
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const name = draftName(athleteId, occasion);
   const own = state.of === name;
@@ -64,6 +66,7 @@ export function useDraft(athleteId: string, occasion: Occasion) {
     if (!data || isFetching) return;
     version.current = data.version;
     stored.current = JSON.stringify(data.draft);
+    asked.current = stored.current;
     const kept = keptDraft(key);
     const typed = kept && JSON.stringify(kept.draft) !== stored.current ? kept : null;
     if (typed && typed.version !== data.version) setConflict({ mine: typed.draft, theirs: data });
@@ -73,13 +76,16 @@ export function useDraft(athleteId: string, occasion: Occasion) {
   const store = useCallback(
     async (draft: Draft) => {
       const text = JSON.stringify(draft);
-      if (text === stored.current) return;
+      const settle = () => {
+        if (JSON.stringify(keptAt<KeptDraft>(key)?.draft) === text) forget(key);
+      };
+      if (text === stored.current) return settle();
       try {
         const row = await save({ ...of, body: { ...draft, version: version.current } }).unwrap();
         version.current = row.version;
         stored.current = text;
         setProblem(null);
-        if (JSON.stringify(keptAt<KeptDraft>(key)?.draft) === text) forget(key);
+        settle();
       } catch (error) {
         const known = error as ApiError;
         const gone = known.kind === 'problem' && known.problem.status === 404;
@@ -99,7 +105,9 @@ export function useDraft(athleteId: string, occasion: Occasion) {
   );
   const { draft } = state;
   useEffect(() => {
-    if (!own || !draft || conflict || JSON.stringify(draft) === stored.current) return;
+    const text = JSON.stringify(draft);
+    if (!own || !draft || conflict || text === asked.current) return;
+    asked.current = text;
     keep(key, { draft, version: version.current } satisfies KeptDraft);
     send(draft);
   }, [own, draft, conflict, key, send]);
@@ -120,6 +128,7 @@ export function useDraft(athleteId: string, occasion: Occasion) {
     const at = await settled();
     version.current = null;
     stored.current = JSON.stringify(null);
+    asked.current = stored.current;
     forget(key);
     dispatch(opened({ of: name, draft: null }));
     if (at !== null) queue.current = remove({ ...of, version: at });
@@ -129,6 +138,7 @@ export function useDraft(athleteId: string, occasion: Occasion) {
     const { mine, theirs } = conflict;
     version.current = theirs.version;
     stored.current = JSON.stringify(theirs.draft);
+    asked.current = stored.current;
     setConflict(null);
     if (which === 'theirs') forget(key);
     dispatch(opened({ of: name, draft: which === 'mine' ? mine : theirs.draft }));

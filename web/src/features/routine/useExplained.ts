@@ -26,7 +26,7 @@ export function useExplained({ subject, request }: Asked, draft: Draft | null): 
       (answer) => {
         if (!stale) setExplained({ ...answer, ids: items.map(({ id }) => id) });
       },
-      () => undefined, // a cancelled build ends the worker; the next edit asks again
+      () => undefined, // the worker broke: the next edit asks a new one
     );
     return () => {
       stale = true;
