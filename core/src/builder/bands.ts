@@ -31,6 +31,7 @@ export interface BandInput {
   readonly phases: readonly TodaysPhase[];
   readonly mode: Mode;
   readonly seconds: number;
+  readonly maxDrills: number;
   /** Near-maximal work is wanted at the end (school "hard-finish", and nothing against it). */
   readonly hardFinish: boolean;
   /** A release drill before mobilising is wanted (school "release first"). */
@@ -71,16 +72,44 @@ function atLeast(input: BandInput, id: string, least: number, cost: number, weig
   return counts ? [{ id, least, most: Infinity, weight, under: cost / least, over: 0 }] : [];
 }
 
-/** One drill for every weighted restriction that wants covering and that some option covers. */
-function coverage(input: BandInput): Band[] {
+/** The most by which two plans can differ in everything but what they cover: benefit, ties, costs and other wishes. */
+function spreadOf({ options, weights, maxDrills }: BandInput, wishes: readonly Band[]): number {
+  const ranks = BUILDER.ranks.reduce((sum, rank) => sum + rank, 0);
+  const best = weights.map(() => 0);
+  let ofItself = 0;
+  const kit = new Set<string>();
+  for (const option of options) {
+    for (const { need, value } of option.benefit) best[need] = Math.max(best[need] ?? 0, value);
+    ofItself = Math.max(ofItself, Math.abs(option.tie - BUILDER.fatiguePenalty * option.fatigue));
+    for (const one of option.kit) kit.add(one);
+  }
+  const unmet = wishes.reduce((sum, band) => sum + band.under * band.least, 0);
+  // Time outside the shares of the phases is never more than the whole.
+  const outside = wishes.some(({ over }) => over > 0) ? BUILDER.shareCost : 0;
+  return (
+    ranks * best.reduce((sum, value) => sum + value, 0) +
+    maxDrills * ofItself +
+    BUILDER.kitPenalty * kit.size +
+    unmet +
+    outside
+  );
+}
+
+/**
+ * One drill for every weighted restriction that wants covering and that some option covers. Leaving one without costs
+ * more than everything else of a plan can be worth, so that what serves most findings is never passed over, and more
+ * minutes never serve fewer: a plan that fits into the shorter time fits into the longer one too.
+ */
+function coverage(input: BandInput, wishes: readonly Band[]): Band[] {
+  const byWeight = input.weights.reduce(
+    (sum, { wanted, weight }) => sum + (wanted ? BUILDER.uncoveredByWeight * weight : 0),
+    0,
+  );
+  const base = 1 + spreadOf(input, wishes) + byWeight;
   return input.weights.flatMap((weighted, need) =>
     weighted.wanted
-      ? atLeast(
-          input,
-          `cover:${need}`,
-          1,
-          BUILDER.uncoveredPenalty + BUILDER.uncoveredByWeight * weighted.weight,
-          (o) => (o.benefit.some((b) => b.need === need) ? 1 : 0),
+      ? atLeast(input, `cover:${need}`, 1, base + BUILDER.uncoveredByWeight * weighted.weight, (o) =>
+          o.benefit.some((b) => b.need === need) ? 1 : 0,
         )
       : [],
   );
@@ -127,8 +156,7 @@ export function bandsOf(input: BandInput): Band[] {
   const { seconds, mode } = input;
   const prepare = mode === 'prepare';
   const last = input.phases.length - 1;
-  return [
-    ...coverage(input),
+  const wishes = [
     ...phaseBands(input),
     ...atLeast(input, 'use', BUILDER.useShare * seconds, BUILDER.useCost, timeOf),
     ...(prepare
@@ -162,4 +190,5 @@ export function bandsOf(input: BandInput): Band[] {
       atLeast(input, `restore:${id}`, 1, BUILDER.restoreCost, (o) => (drills.has(o.drill) ? 1 : 0)),
     ),
   ];
+  return [...coverage(input, wishes), ...wishes];
 }

@@ -6,9 +6,9 @@ import { drillSafety, works } from '../safety/index.ts';
 import type { DayRule } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
-import { isLine, reachesSide } from '../reference/index.ts';
+import { isLine } from '../reference/index.ts';
 import { BUILDER } from './settings.ts';
-import { isOfAction } from './weights.ts';
+import { isOfAction, mayServe } from './weights.ts';
 
 /** What an item does for the athlete and why it is in, or what speaks against it. */
 export interface ItemExplanation {
@@ -157,7 +157,7 @@ export function servesByMatch(prepared: Prepared, item: RoutineItem): ItemExplan
   const drill = prepared.reference.drills.get(item.drill);
   return prepared.weights.flatMap((weighted) => {
     const match = drill?.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;
-    return drill && match >= BUILDER.coverMatch && reachesSide(drill, item.side, weighted.side)
+    return drill && match >= BUILDER.coverMatch && mayServe(drill, item.side, weighted)
       ? [{ restriction: weighted.restriction, side: weighted.side, match }]
       : [];
   });

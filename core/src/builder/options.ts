@@ -3,7 +3,7 @@ import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
-import { kitUsed, patternTag, reachesSide } from '../reference/index.ts';
+import { kitUsed, patternTag } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { nearestAction } from './dayActions.ts';
@@ -19,7 +19,7 @@ import {
 import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
 import { BUILDER } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
-import { isOfAction } from './weights.ts';
+import { isOfAction, mayServe } from './weights.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** One way to include a drill: phase, side and sets, with what it gives and costs. */
@@ -87,12 +87,10 @@ function worthOf(
   let weak = 0;
   const away = context.general && nearestTag(context, drill) < BUILDER.coverMatch;
   const near = away ? BUILDER.awayFromAction : 1;
-  const mobility = drill.category === 'mobilise' || drill.category === 'stretch';
   weights.forEach((weighted, need) => {
     if (isOfAction(weighted)) return; // by how near the drill comes to what follows: forAction
     const match = drill.serves.find((s) => s.restriction === weighted.restriction)?.match ?? 0;
-    if (match === 0 || !reachesSide(drill, side, weighted.side)) return;
-    if (weighted.symmetryOnly && mobility) return;
+    if (match === 0 || !mayServe(drill, side, weighted)) return;
     if (match < BUILDER.coverMatch) {
       weak += match * weighted.weight * BUILDER.weakMatchBonus;
       return;

@@ -28,7 +28,6 @@ export interface Problem {
 
 /** Everything a problem is made from. */
 export interface ProblemInput extends BandInput {
-  readonly maxDrills: number;
   readonly fatigueCap: number;
   readonly stretchOption: string;
   readonly pins: readonly string[];

@@ -17,8 +17,7 @@ export const BUILDER = {
   bilateralForOneSide: 0.9,
   fatiguePenalty: 0.01,
   kitPenalty: 0.03,
-  /** What leaving a wanted restriction without a drill costs: more than everything that time and phases can cost. */
-  uncoveredPenalty: 12,
+  /** What leaving a wanted restriction without a drill costs for each point of its weight, beside more than everything else is worth (bands.ts). */
   uncoveredByWeight: 10,
   phaseMinimumPenalty: 5,
   /** Cost of the whole time lying outside the bands of its phases (0.5 to 1.5 of their share). */

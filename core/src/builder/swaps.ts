@@ -8,6 +8,7 @@ import { BUILDER } from './settings.ts';
 
 const LOAD_RANK = { unloaded: 0, partial: 1, full: 2, impact: 3 } as const;
 
+/** Why another drill is wanted in the place of one. */
 export const SWAP_REASONS = ['no-kit', 'hurts', 'position', 'dislikes'] as const;
 /** Why a drill is to be swapped: its kit is missing, it hurts, its position cannot be taken, it is not liked. */
 export type SwapReason = (typeof SWAP_REASONS)[number];

@@ -1,10 +1,10 @@
 import type { RoutineItem, Side } from '../domain/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
-import { coversRestriction, reachesSide } from '../reference/index.ts';
+import { coversRestriction } from '../reference/index.ts';
 import { covers } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
-import { BUILDER } from './settings.ts';
-import { isOpen } from './weights.ts';
+import { isOpen, mayServe } from './weights.ts';
+import type { WeightedRestriction } from './weights.ts';
 
 /** Something short or sore that no drill of a routine serves, with why and what would be needed. */
 export interface Unserved {
@@ -33,15 +33,29 @@ const EASE_OF_RULE: readonly Barrier[] = [
   'school',
 ];
 
+/** What wants a drill. */
+type Wanted = Pick<WeightedRestriction, 'restriction' | 'side' | 'symmetryOnly' | 'severity'>;
+
+/** Does an item answer what wants a drill? The model's own notion of serving, so that both count alike. */
+function answers(prepared: Prepared, item: Pick<RoutineItem, 'drill' | 'side'>, wanted: Wanted): boolean {
+  const drill = prepared.reference.drills.get(item.drill);
+  return (
+    drill !== undefined && coversRestriction(drill, wanted.restriction) && mayServe(drill, item.side, wanted)
+  );
+}
+
 /** What would be needed for a restriction that no drill may serve today: the rule on its best and nearest drill. */
-function neededFor(prepared: Prepared, restriction: string): Reason {
+function neededFor(prepared: Prepared, { restriction, side, symmetryOnly }: Wanted): Reason {
   const ease = (rule: Barrier) => {
     const place = EASE_OF_RULE.indexOf(rule);
     return place < 0 ? EASE_OF_RULE.length : place;
   };
-  const kept = prepared.reference.data.drills.flatMap((drill) => {
+  const covering = prepared.reference.data.drills.filter((drill) => coversRestriction(drill, restriction));
+  const fitting = covering.filter((drill) => mayServe(drill, 'both', { side, symmetryOnly }));
+  if (fitting.length === 0 && covering.length > 0) return { rule: 'only-other-side-has-more', restriction };
+  const kept = fitting.flatMap((drill) => {
     const match = drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
-    const rule = match >= BUILDER.coverMatch ? prepared.options.ineligible.get(drill.id) : undefined;
+    const rule = prepared.options.ineligible.get(drill.id);
     return rule ? [{ drill: drill.id, match, ...rule }] : [];
   });
   const [nearest] = kept.sort(
@@ -53,7 +67,8 @@ function neededFor(prepared: Prepared, restriction: string): Reason {
   return { rule: 'no-drill-allowed', because, about, drill, drills };
 }
 
-function whyNotServed(prepared: Prepared, restriction: string, side: Side): Reason {
+function whyNotServed(prepared: Prepared, wanted: Wanted): Reason {
+  const { restriction, side } = wanted;
   const { reference, rules, safety, problem, chosen } = prepared;
   const region = reference.restrictions.get(restriction)?.region ?? 'whole-body';
   const sore = safety.dayRules.find(
@@ -62,13 +77,9 @@ function whyNotServed(prepared: Prepared, restriction: string, side: Side): Reas
   if (sore) return { rule: 'sore-above-limit', region, pain: sore.nrs, limit: sore.stop };
   const { focus } = rules.request;
   if (focus.length > 0 && !focus.includes(region)) return { rule: 'out-of-focus', region };
-  const possible = problem.options.some(({ drill: id, item }) => {
-    const drill = reference.drills.get(id);
-    return drill && coversRestriction(drill, restriction) && reachesSide(drill, item.side, side);
-  });
-  return possible
+  return problem.options.some(({ item }) => answers(prepared, item, wanted))
     ? { rule: 'no-room', minutes: chosen.minutes, maxDrills: problem.maxDrills }
-    : neededFor(prepared, restriction);
+    : neededFor(prepared, wanted);
 }
 
 /** Every open finding, and everything else that wants a drill today, that no item serves; worst first. */
@@ -76,21 +87,20 @@ export function unservedBy(
   prepared: Prepared,
   items: readonly Pick<RoutineItem, 'drill' | 'side'>[],
 ): Unserved[] {
-  const { reference, report, weights, waiting } = prepared;
-  const served = (restriction: string, side: Side) =>
-    items.some((item) => {
-      const drill = reference.drills.get(item.drill);
-      return drill && coversRestriction(drill, restriction) && reachesSide(drill, item.side, side);
-    });
-  const wanted = new Map<string, { restriction: string; side: Side; severity: number }>();
-  const put = (restriction: string, side: Side, severity: number) => {
-    if (!served(restriction, side)) wanted.set(`${restriction}/${side}`, { restriction, side, severity });
+  const { report, weights, waiting } = prepared;
+  const wanted = new Map<string, Wanted>();
+  const put = ({ restriction, side, symmetryOnly, severity }: Wanted) => {
+    const one = { restriction, side, symmetryOnly, severity };
+    if (!items.some((item) => answers(prepared, item, one))) wanted.set(`${restriction}/${side}`, one);
   };
-  for (const { wanted: asked, restriction, side, severity } of [...weights, ...waiting])
-    if (asked) put(restriction, side, severity);
-  for (const finding of report.findings)
-    if (isOpen(finding) && finding.priority > 0) put(finding.restriction, finding.side, finding.severity);
+  for (const weighted of [...weights, ...waiting]) if (weighted.wanted) put(weighted);
+  for (const finding of report.findings) if (isOpen(finding) && finding.priority > 0) put(finding);
   return [...wanted.values()]
     .sort((a, b) => b.severity - a.severity || (a.restriction < b.restriction ? -1 : 1))
-    .map((one) => ({ ...one, because: whyNotServed(prepared, one.restriction, one.side) }));
+    .map(({ restriction, side, severity, ...one }) => ({
+      restriction,
+      side,
+      severity,
+      because: whyNotServed(prepared, { restriction, side, severity, ...one }),
+    }));
 }

@@ -3,6 +3,7 @@ import type { Position } from '../reference/index.ts';
 
 /** Derived versions that are one press away. */
 export const VARIANTS = ['short', 'rapid-ready', 'no-kit', 'no-lying'] as const;
+/** One of the derived forms of a routine. */
 export type Variant = (typeof VARIANTS)[number];
 
 /** Minutes of a short version, and the position words for lying down. */

@@ -1,8 +1,9 @@
 import type { Assessment } from '../assess/index.ts';
-import type { BuildRequest, Standing, Region, Side } from '../domain/index.ts';
+import type { BuildRequest, ItemSide, Standing, Region, Side } from '../domain/index.ts';
 import { recentlyInjured } from '../findings/index.ts';
 import type { Finding } from '../findings/index.ts';
-import type { Reference } from '../reference/index.ts';
+import { reachesSide } from '../reference/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
 import { covers } from '../safety/index.ts';
 import type { DayPattern } from './dayPattern.ts';
 import { BUILDER } from './settings.ts';
@@ -29,6 +30,19 @@ export function isOfAction<T extends Pick<WeightedRestriction, 'from'>>(
   weighted: T,
 ): weighted is T & { readonly from: 'pattern' | 'support' } {
   return weighted.from === 'pattern' || weighted.from === 'support';
+}
+
+/**
+ * May a drill done on a side be said to serve what is weighted? It has to reach its side, and range is not worked on
+ * where a side has what it needs and only the other one has more (rulings, symmetry).
+ */
+export function mayServe(
+  drill: Drill,
+  side: ItemSide,
+  weighted: Pick<WeightedRestriction, 'side' | 'symmetryOnly'>,
+): boolean {
+  const range = drill.category === 'mobilise' || drill.category === 'stretch';
+  return reachesSide(drill, side, weighted.side) && !(weighted.symmetryOnly && range);
 }
 
 const keyOf = (w: Pick<WeightedRestriction, 'restriction' | 'side'>) => `${w.restriction}/${w.side}`;
@@ -201,7 +215,11 @@ export function restrictionWeights(
     if (!known || known.weight < pain.weight)
       merged.set(keyOf(pain), { ...pain, severity: known?.severity ?? 0 });
   }
-  const all = [...merged.values()].sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1));
+  // An open finding wants a drill whatever else speaks for the same restriction: pain, or the action of the day.
+  const open = new Set(report.findings.filter((f) => isOpen(f) && f.priority > 0).map(keyOf));
+  const all = [...merged.values()]
+    .map((weighted) => ({ ...weighted, wanted: weighted.wanted || open.has(keyOf(weighted)) }))
+    .sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1));
   const waits = ({ region, side }: WeightedRestriction) =>
     (request.focus.length > 0 && !request.focus.includes(region)) ||
     safety.dayRules.some(

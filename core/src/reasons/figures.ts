@@ -117,6 +117,7 @@ export const REASON_FIGURES = {
   'extra-set': { side: z.enum(['left', 'right']) },
   'not-offered': { ...drill, ...barrier },
   'no-drill-known': { restriction: id },
+  'only-other-side-has-more': { restriction: id },
   'no-drill-allowed': { ...drill, ...barrier, drills: n },
   'no-room': { minutes: n, maxDrills: n },
   'sore-above-limit': { region: regionSchema, pain: n, limit: n },

@@ -80,6 +80,9 @@ const ASKED_BY = {
   pain: 'it hurts',
 } as const;
 
+const gateText = ({ gate, test }: ReasonOf<'guard-test'>, reference: Reference) =>
+  gate === null ? 'what its criteria ask' : figure(gate, unitOf(reference, test));
+
 const WORDS: Words = {
   'short-of-need': (r, ref) => {
     const unit = unitOf(ref, r.test);
@@ -98,7 +101,7 @@ const WORDS: Words = {
   'estimate-restarted': (r) =>
     `The estimate starts anew on ${dayText(r.date)} (${r.because === 'injury' ? 'injury' : 'more than a year without a result'}).`,
   'single-visit': () => 'Rests on one visit; a repeat would make it firmer.',
-  'task-relevant': () => 'A chosen task asks for it (factor 1).',
+  'task-relevant': (r) => `A chosen task asks for it (factor ${r.factor}).`,
   'not-asked-by-task': (r) => `No chosen task asks for it (factor ${r.factor}).`,
   'injury-history': (r, ref) => `${nameOf(ref, r.region)} injured within 24 months (factor ${r.factor}).`,
   'seen-by-eye': (r) => `Seen by eye (${r.degree}) by ${r.by} on ${dayText(r.date)}; not measured.`,
@@ -149,6 +152,8 @@ const WORDS: Words = {
   'load-near-limit': (r, ref) =>
     `${nameOf(ref, r.region)}: ${number(r.load, 1)} of ${number(r.limit, 0)} load-minutes in seven days, near the limit set; ${r.held === true ? 'no extra conditioning there (school). A count, not a prediction' : 'please confirm extra conditioning there'}.`,
   'no-drill-known': () => 'No drill of the library serves it.',
+  'only-other-side-has-more': () =>
+    'This side has what it needs and only the other one has more: that alone is not stretched or mobilised.',
   'general-routine': () => 'General routine: nothing screened yet, built from tasks and injury history.',
   'precaution-review-due': (r, ref) =>
     `${nameOf(ref, r.precaution)} was due for review${r.until ? ` on ${dayText(r.until)}` : ''}; it still binds until a named person ends it.`,
@@ -205,8 +210,8 @@ const WORDS: Words = {
   'level-criteria-met': (r, ref) => `Amount and set-up reached; next level: ${nameOf(ref, r.drill)}.`,
   'guard-test': (r, ref) =>
     r.probability === null
-      ? `${nameOf(ref, r.test)} not tested yet; it guards the next level (at least ${r.gate}).`
-      : `${nameOf(ref, r.test)} at least ${r.gate} with ${percent(r.probability)}; ${percent(r.wanted)} wanted.`,
+      ? `${nameOf(ref, r.test)} not tested yet; it guards the next level (at least ${gateText(r, ref)}).`
+      : `${nameOf(ref, r.test)} at least ${gateText(r, ref)} with ${percent(r.probability)}; ${percent(r.wanted)} wanted.`,
   'top-of-ladder': (r, ref) => `Top of the ladder "${nameOf(ref, r.ladder)}".`,
   'eased-recently': (r, ref) => `${nameOf(ref, r.drill)} was tried within ${r.days} days; not yet again.`,
   'next-level-not-offered': (r, ref) => `${nameOf(ref, r.drill)} is not offered: ${because(r, ref)}.`,
