@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import reactHooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
+import { noVacuousLoop } from './scripts/lint/noVacuousLoop.mjs';
 
 const NODE_ONLY = ['node:*', 'fs', 'path', 'os', 'crypto', 'child_process', 'http', 'stream'];
 const OUTSIDE = ['react', 'react-*', '@mantine/*', 'express', 'sequelize', '@yonder/server', '@yonder/web'];
@@ -61,7 +62,11 @@ export default tseslint.config(
       '@typescript-eslint/no-invalid-void-type': 'off', // RTK Query names endpoints without an argument `void`
     },
   },
-  { files: ['core/src/**/*.ts'], ignores: ['**/*.test.ts', 'core/src/testing/**'], rules: pureCore },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/*.deep.ts', 'core/src/testing/**'],
+    rules: pureCore,
+  },
   {
     files: ['web/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
@@ -75,6 +80,17 @@ export default tseslint.config(
             { group: ['@yonder/server', ...NODE_ONLY], message: 'web talks to the server by HTTP alone' },
           ],
         },
+      ],
+    },
+  },
+  {
+    files: ['**/*.test.{ts,tsx}', '**/*.deep.ts'],
+    plugins: { house: { rules: { 'no-vacuous-loop': noVacuousLoop } } },
+    rules: {
+      'house/no-vacuous-loop': 'error',
+      'no-restricted-properties': [
+        'error',
+        { object: 'fc', property: 'assert', message: 'forAll gives it the seed and the time' },
       ],
     },
   },

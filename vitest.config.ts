@@ -2,6 +2,16 @@ import { defineConfig } from 'vitest/config';
 
 const COUNTING = 'core/src/assess/assess.test.ts';
 
+// One seed for every property (core/src/testing/forAll.ts); `npm run deep` draws from others, and more.
+const provide = {
+  properties: {
+    seed: Number(process.env.YONDER_SEED ?? 20_270_301),
+    times: Number(process.env.YONDER_TIMES ?? 1),
+  },
+};
+// Bounds that a busy machine keeps as well; what takes long on a quiet one belongs to `npm run deep`.
+const testTimeout = 60_000;
+
 export default defineConfig({
   test: {
     maxWorkers: 2,
@@ -13,36 +23,49 @@ export default defineConfig({
           include: ['core/**/*.test.ts'],
           exclude: [COUNTING],
           isolate: false,
-          testTimeout: 60_000,
+          testTimeout,
+          provide,
         },
       },
-      { test: { name: 'core-counted', include: [COUNTING], testTimeout: 60_000 } },
+      { test: { name: 'core-counted', include: [COUNTING], testTimeout, provide } },
+      // Statistics and long searches: run by `npm run deep`, not by `npm test`.
+      {
+        test: {
+          name: 'deep',
+          include: ['core/**/*.deep.ts'],
+          isolate: false,
+          testTimeout: 3_600_000,
+          provide,
+        },
+      },
       {
         test: {
           name: 'server',
           include: ['server/**/*.test.ts'],
           isolate: false,
           globalSetup: 'server/src/testing/globalSetup.ts',
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout,
+          hookTimeout: testTimeout,
         },
       },
-      { test: { name: 'web', include: ['web/src/**/*.test.ts'], isolate: false, testTimeout: 20_000 } },
+      { test: { name: 'web', include: ['web/src/**/*.test.ts'], isolate: false, testTimeout, provide } },
       // Forms and hooks in a DOM without a browser.
       {
         test: {
           name: 'forms',
           include: ['web/src/**/*.test.tsx'],
+          isolate: false,
           environment: 'happy-dom',
           setupFiles: 'web/src/testing/dom.ts',
-          testTimeout: 20_000,
+          testTimeout,
+          provide,
         },
       },
       {
         test: {
           name: 'e2e',
           include: ['e2e/**/*.test.ts'],
-          maxWorkers: 3,
+          isolate: false,
           globalSetup: 'e2e/globalSetup.ts',
           testTimeout: 240_000,
           hookTimeout: 120_000,

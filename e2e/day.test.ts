@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
-import { stored } from './driver/stored.ts';
 
-const { open, clinician, ids, visit } = await atTheDesk({ speed: 30 });
+const { open, clinician, ids, visit, stored, account } = await atTheDesk({ speed: 30 });
 
 const rows = () => open.page.$$eval('tbody tr a', (links) => links.map((link) => link.textContent ?? ''));
 
@@ -17,7 +16,7 @@ describe('the list of athletes', () => {
     await clinician.fills('Search athletes', 'mira');
     expect(await rows()).toEqual(['Mira Oldtown']);
     expect(new URL(open.page.url()).searchParams.get('q')).toBe('mira');
-    await open.page.reload();
+    await clinician.reloads();
     await clinician.reads('Mira Oldtown');
     expect(await rows()).toEqual(['Mira Oldtown']);
     await clinician.fills('Search athletes', 'nobody at all');
@@ -25,7 +24,7 @@ describe('the list of athletes', () => {
   });
 
   it('shows a stop sign where one is open, as the database has it', async () => {
-    await clinician.opens('/athletes');
+    await clinician.loads('/athletes');
     await clinician.reads('stop and refer');
     const flagged = await open.page.$$eval('tbody tr', (all) =>
       all
@@ -100,7 +99,7 @@ describe('the theme', () => {
     const scheme = () => open.page.evaluate(() => document.documentElement.dataset.mantineColorScheme);
     const before = await scheme();
     await clinician.presses(`Switch to ${before === 'dark' ? 'light' : 'dark'} theme`);
-    await open.page.reload();
+    await clinician.reloads();
     await clinician.reads('Athletes');
     expect(await scheme()).not.toBe(before);
     await clinician.presses(`Switch to ${before} theme`);
@@ -116,14 +115,11 @@ describe('the door', () => {
     const answer = await open.page.evaluate(async () => (await fetch('/api/v1/athletes')).status);
     expect(answer).toBe(401);
     await visit('Mira Oldtown', 'ridge');
-    await clinician.fills('E-mail', 'rowan@northfell.example');
-    await clinician.fills('Password', 'not the password');
-    await clinician.presses('Sign in');
+    await clinician.givesCredentials('not the password');
     await open.page.waitForSelector('[role="alert"]');
     const email = await clinician.sees('E-mail', 'textbox');
-    expect(await email.evaluate((node) => (node as HTMLInputElement).value)).toBe('rowan@northfell.example');
-    await clinician.fills('Password', 'ridge-walk');
-    await clinician.presses('Sign in');
+    expect(await email.evaluate((node) => (node as HTMLInputElement).value)).toBe(account.email);
+    await clinician.givesCredentials();
     await clinician.reads('Mira Oldtown');
     expect(new URL(open.page.url()).pathname).toBe(`/athletes/${ids.get('Mira Oldtown')}/ridge`);
   });

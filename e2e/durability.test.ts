@@ -4,12 +4,11 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
-import { describe, expect, it, vi } from 'vitest';
+import { describe, expect, inject, it, vi } from 'vitest';
 import { removeCluster, startCluster } from '../scripts/lib/postgres.mjs';
 import { startServer } from '../scripts/lib/server.mjs';
 import type { RunningServer } from '../scripts/lib/server.mjs';
-import { product } from './driver/product.ts';
-import { stored } from './driver/stored.ts';
+import { copiedDatabase } from './driver/product.ts';
 
 interface Session {
   readonly cookie: string;
@@ -55,7 +54,9 @@ async function writeUntilGone(server: RunningServer, session: Session, round: nu
 
 describe('kill -9', () => {
   it('of the server during writes loses nothing it had acknowledged', async () => {
-    const environment = product.environment;
+    const laid = inject('laid');
+    const { url, drop } = await copiedDatabase(laid);
+    const environment = { ...laid, DATABASE_URL: url };
     let session: Session | null = null;
     const acknowledged: string[] = [];
     for (let round = 0; round < 3; round += 1) {
@@ -65,7 +66,13 @@ describe('kill -9', () => {
       acknowledged.push(...(await writeUntilGone(server, session, round)));
     }
     expect(acknowledged.length).toBeGreaterThan(10);
-    const rows = await stored<{ name: string }>("SELECT name FROM athletes WHERE name LIKE 'Durable %'");
+    const client = new pg.Client({ connectionString: url });
+    await client.connect();
+    const { rows } = await client.query<{ name: string }>(
+      "SELECT name FROM athletes WHERE name LIKE 'Durable %'",
+    );
+    await client.end();
+    await drop();
     const names = new Set(rows.map((row) => row.name));
     expect(acknowledged.filter((name) => !names.has(name))).toEqual([]);
     expect(names.size).toBe(rows.length); // nothing is there twice

@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
-import { stored } from './driver/stored.ts';
 
-const { open, clinician } = await atTheDesk();
+const { open, clinician, stored } = await atTheDesk();
 
 /** Presses, keys and pages of a newcomer's job, counted by the page itself. */
 async function counting(): Promise<void> {
@@ -27,7 +26,7 @@ const counts = () =>
 describe('a newcomer', () => {
   it('gets from a new athlete through the gate to a first issued routine in few presses', async () => {
     await counting();
-    await open.page.reload({ waitUntil: 'networkidle0' });
+    await clinician.reloads();
     const start = Date.now();
     await clinician.presses('Add athlete', 'link');
     await clinician.fills('Name', 'Bryn Oakfell');

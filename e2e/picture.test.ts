@@ -4,10 +4,8 @@ import type { SolvedFigure } from '@yonder/core/figure';
 import { figureOf } from '@yonder/core/figure/bundled';
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
-import { Clinician } from './driver/Clinician.ts';
-import { stored } from './driver/stored.ts';
 
-const { open, clinician, ids } = await atTheDesk();
+const { open, clinician, ids, stored } = await atTheDesk();
 
 /** Outlines of the picture that is shown large, as one text: differs when anything in it moves. */
 const drawn = () =>
@@ -25,7 +23,21 @@ const pictureOf = async (name: string) => {
   );
   return row?.drill;
 };
-const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
+/** Waits until the large picture is drawn otherwise than before; how it is then. */
+const drawnOtherThan = async (before: string): Promise<string> => {
+  await expect.poll(drawn, { timeout: 10_000 }).not.toBe(before);
+  return drawn();
+};
+/** Lets the page draw so many times. */
+const frames = (count: number) =>
+  open.page.evaluate(
+    (left: number) =>
+      new Promise<void>((done) => {
+        const step = (n: number) => (n === 0 ? done() : requestAnimationFrame(() => step(n - 1)));
+        step(left);
+      }),
+    count,
+  );
 
 describe('the picture of a drill', () => {
   it('is in the list, moves on press, stands again, and shows the other side in its colour', async () => {
@@ -36,14 +48,11 @@ describe('the picture of a drill', () => {
     );
     const still = await drawn();
     await clinician.presses('Play the picture');
-    await pause(700);
-    const moving = await drawn();
-    expect(moving).not.toBe(still);
-    await pause(400);
-    expect(await drawn()).not.toBe(moving);
+    const moving = await drawnOtherThan(still);
+    await drawnOtherThan(moving);
     await clinician.presses('Stop the picture');
     await clinician.sees('Play the picture', 'button');
-    expect(await drawn()).toBe(still);
+    await expect.poll(drawn).toBe(still);
     expect(await colours()).toContain('var(--fig-left)');
     await clinician.presses('Show the right side');
     await clinician.sees('Show the left side', 'button');
@@ -57,9 +66,8 @@ describe('the picture of a drill', () => {
     await clinician.sees('Next position', 'button');
     const end = await drawn();
     await clinician.presses('Next position');
-    const start = await drawn();
-    expect(start).not.toBe(end);
-    await pause(700);
+    const start = await drawnOtherThan(end);
+    await frames(40);
     expect(await drawn()).toBe(start);
     await open.page.emulateMediaFeatures([]);
   });
@@ -79,7 +87,7 @@ describe('a picture drawn by hand', () => {
     await open.page.mouse.down();
     for (let i = 1; i <= 8; i += 1) {
       await open.page.mouse.move(x + 4 * i, y - 3 * i);
-      await pause(60);
+      await frames(2);
     }
     await open.page.mouse.up();
     await clinician.sees('Undo', 'button');
@@ -105,7 +113,7 @@ describe('a picture drawn by hand', () => {
   });
 
   it('is there again after a reload in the middle of it, and stored as it was drawn', async () => {
-    await open.page.reload({ waitUntil: 'networkidle0' });
+    await clinician.reloads();
     await clinician.reads('Drawn for this drill.');
     await clinician.presses('Save drill');
     await open.page.waitForFunction(() => location.pathname === '/library');
@@ -157,8 +165,9 @@ describe('bad luck while it is drawn', () => {
     await clinician.searches('Begin with the picture of', 'Dead bug');
     await clinician.reads('the server is out of reach');
     await clinician.presses('Done');
+    const unanswered = new Promise((done) => open.page.once('requestfailed', done));
     await clinician.presses('Save drill');
-    await pause(1500);
+    await unanswered;
     expect(await pictureOf(name)).toBeUndefined();
     await open.page.setOfflineMode(false);
     await clinician.reads('Drawn for this drill.');
@@ -167,14 +176,15 @@ describe('bad luck while it is drawn', () => {
     expect((await pictureOf(name))?.picture?.poses).toHaveLength(2);
   });
   it('the tab killed in the middle loses nothing that was let go', async () => {
-    const tab = new Clinician(await open.page.browser().newPage(), new URL(open.page.url()).origin);
+    const tab = await clinician.opensATab();
     await tab.opens('/library/new?copy=forearm-plank');
     await tab.presses('Change the picture');
     await arrows('Head', 2, tab);
     await tab.presses('Add a position');
     // Ends the renderer as it stands; no page is told that it is left.
-    void tab.page.goto('chrome://kill').catch(() => undefined);
-    await new Promise((done) => tab.page.once('error', done));
+    const killed = new Promise((done) => tab.page.once('error', done));
+    void tab.page.goto('chrome://kill').catch(() => undefined); // nobody is left to answer
+    await killed;
     await tab.page.close();
     await clinician.opens('/library/new?copy=forearm-plank');
     await clinician.reads('Drawn for this drill.');

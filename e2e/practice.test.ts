@@ -1,9 +1,8 @@
 import type { ElementHandle } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
-import { stored } from './driver/stored.ts';
 
-const { open, clinician, ids } = await atTheDesk();
+const { open, clinician, ids, stored } = await atTheDesk();
 
 const names = () =>
   open.page.$$eval('tbody tr:not([data-spacer]) td:first-child a', (links) =>
@@ -50,7 +49,7 @@ describe('the athletes list', () => {
       `SELECT count(*)::int AS count FROM athletes WHERE birth_date > current_date - interval '16 years'`,
     )) as [{ count: number }];
     expect(young).toHaveLength(count);
-    await open.page.reload({ waitUntil: 'networkidle0' });
+    await clinician.reloads();
     await clinician.reads('2 of 24');
     expect(await names()).toEqual(young);
   });
@@ -178,7 +177,7 @@ describe('what is typed', () => {
     await open.page.keyboard.type('61');
     await clinician.reads('Stored.');
     expect(await clinician.focused()).toBe('Trial 1 left');
-    await open.page.reload({ waitUntil: 'networkidle0' });
+    await clinician.reloads();
     await pickTest('Great toe extension');
     const first = (await clinician.sees('Trial 1 left', 'textbox')) as ElementHandle<HTMLInputElement>;
     expect(await first.evaluate((field) => field.value)).toBe('61');

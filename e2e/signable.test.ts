@@ -4,9 +4,9 @@ import type { Drill } from '@yonder/core/reference';
 import { loadOn } from '@yonder/core/safety';
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
-import { stored } from './driver/stored.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
-const { open, clinician, ids, visit } = await atTheDesk();
+const { open, clinician, ids, visit, stored } = await atTheDesk();
 
 const RUNNER = 'Moss Applethwaite';
 const SORE = 'Rhea Thornby';
@@ -93,7 +93,7 @@ describe('pain told in the story', () => {
     await clinician.reads(/must not be done today: it hurts too much today/);
     const after = await builds('Choose again');
     expect(after.map((d) => d.id)).not.toEqual(before.map((d) => d.id));
-    for (const drill of after)
+    for (const drill of eachOf(after))
       expect(drill.contraindications, drill.id).not.toContain('achilles-insertional-irritation');
     await clinician.presses('Lift the rule: Ankle and foot, left');
     await clinician.fills('Why it is lifted', 'an old ache, looked at today');
@@ -109,7 +109,7 @@ describe('pain told in the story', () => {
     await clinician.reads(/it is left alone today/);
     const drills = await builds('Choose again');
     expect(drills.length).toBeGreaterThan(2);
-    for (const drill of drills.filter((d) => !d.unilateral))
+    for (const drill of eachOf(drills.filter((d) => !d.unilateral)))
       expect(loadOn(drill, 'ankle-foot'), drill.id).toBeLessThan(0.3);
     await clinician.reads(/Not answered/);
   }, 120_000);
@@ -195,6 +195,6 @@ describe('before a session', () => {
       PADDLER,
       `SELECT item_id, done FROM session_entries WHERE athlete_id = $1 AND date = current_date`,
     );
-    for (const item of event.items) expect(entries).toContainEqual({ item_id: item, done: 'none' });
+    for (const item of eachOf(event.items)) expect(entries).toContainEqual({ item_id: item, done: 'none' });
   }, 120_000);
 });

@@ -1,11 +1,12 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
-import { Clinician } from './driver/Clinician.ts';
-import { product } from './driver/product.ts';
-import { stored } from './driver/stored.ts';
+import type { Clinician } from './driver/Clinician.ts';
 
-const { open, clinician, ids } = await atTheDesk();
+/** Tries in a minute without a network: one every five seconds. */
+const RETRIES = 12;
+
+const { open, clinician, ids, stored, endSessions } = await atTheDesk({ haste: 60 });
 const mira = () => ids.get('Mira Oldtown') ?? '';
 
 const pickTest = async (page: Page, name: string) => {
@@ -40,7 +41,7 @@ describe('a value that is typed', () => {
     await toe();
     await open.page.keyboard.type('6110');
     await clinician.reads('Not stored');
-    await open.page.reload({ waitUntil: 'networkidle0' });
+    await clinician.reloads();
     await pickTest(open.page, 'Great toe extension');
     expect(await fieldText(open.page, 'Trial 1 left')).toBe('6110');
     await clinician.reads(/trial 1 left: 6110 is outside/);
@@ -51,14 +52,14 @@ describe('a value that is typed', () => {
   });
 
   it('is kept when the tab is killed, and stored from the next one', async () => {
-    const page = await open.page.browser().newPage();
-    const other = new Clinician(page, product.base);
+    const other = await clinician.opensATab();
+    const { page } = other;
     await toe(page, other);
     await page.setOfflineMode(true);
     await other.fills('Trial 2 left', '63');
     await other.reads('1 value is kept on this device');
     await page.close();
-    await clinician.opens('/athletes');
+    await clinician.loads('/athletes');
     await expect.poll(toeTrials, { timeout: 15_000 }).toEqual([61, 63]);
   });
 
@@ -69,7 +70,9 @@ describe('a value that is typed', () => {
     await clinician.reads('1 value is kept on this device and sent as soon as it answers');
     await clinician.reads('The server cannot be reached. 1 value kept on this device');
     expect(await toeTrials()).toEqual([61, 63]);
-    await new Promise((done) => setTimeout(done, 60_000));
+    // The page’s minute is a second of ours.
+    for (const _try of Array.from({ length: RETRIES }))
+      await new Promise((done) => open.page.once('requestfailed', done));
     await clinician.reads('1 value kept on this device');
     await open.page.setOfflineMode(false);
     await open.page.waitForFunction(() => document.body.innerText.includes('Stored.'), { timeout: 60_000 });
@@ -78,12 +81,10 @@ describe('a value that is typed', () => {
 
   it('after the session has ended is stored by signing in again, and the door says why it is shown', async () => {
     await toe();
-    await stored('DELETE FROM login_sessions');
+    await endSessions();
     await clinician.fills('Pain left', '1');
     await clinician.reads('Your session has ended. What you typed is kept on this device');
-    await clinician.fills('E-mail', 'rowan@northfell.example');
-    await clinician.fills('Password', 'ridge-walk');
-    await clinician.presses('Sign in');
+    await clinician.givesCredentials();
     await clinician.reads('Great toe extension');
     await expect
       .poll(
@@ -102,8 +103,8 @@ describe('a value that is typed', () => {
 
   it('in two tabs is asked about with both values, and the one chosen is stored', async () => {
     await toe();
-    const page = await open.page.browser().newPage();
-    const other = new Clinician(page, product.base);
+    const other = await clinician.opensATab();
+    const { page } = other;
     await toe(page, other);
     await other.fills('Trial 1 left', '55');
     await other.reads('Stored.');
@@ -122,10 +123,10 @@ describe('a form that is not saved', () => {
   it('asks before it is left, is there again after a reload, and goes when it is thrown away', async () => {
     await clinician.opens(`/athletes/${mira()}/story`);
     await clinician.fills('What happened', 'fell on the stairs');
-    await clinician.walksTo('Ridge').catch(() => undefined);
+    await clinician.turnsTo('Ridge');
     await clinician.reads('An injury: typed and not saved');
     await clinician.presses('Stay');
-    await open.page.reload({ waitUntil: 'networkidle0' });
+    await clinician.reloads();
     await clinician.reads('Typed earlier and not saved: it is back.');
     const text = await clinician.sees('What happened', 'textbox');
     expect(await text.evaluate((node) => (node as HTMLInputElement).value)).toBe('fell on the stairs');

@@ -2,16 +2,15 @@ import { bundledReference } from '@yonder/core/reference/bundled';
 import { gradeFromFaults } from '@yonder/core/measure';
 import type { Test } from '@yonder/core/reference';
 import { describe, expect, it } from 'vitest';
-import { atTheDesk } from './driver/atTheDesk.ts';
-import { product } from './driver/product.ts';
-import { stored } from './driver/stored.ts';
+import { atADeskApart } from './driver/atTheDesk.ts';
 import { violations } from './driver/violations.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 /** Tests entered in the visit, and trials typed per side. */
 const TESTS = 20;
 const TRIALS = 2;
 
-const { open, clinician } = await atTheDesk();
+const { open, clinician, stored, restart } = await atADeskApart();
 
 /** The test whose entry is open. */
 async function openTest(): Promise<Test> {
@@ -89,13 +88,13 @@ describe('a whole visit', () => {
       await callOut(test);
       if (n === 8) {
         await clinician.reads('Stored.');
-        await open.page.reload({ waitUntil: 'networkidle0' });
+        await clinician.reloads();
         expect((await openTest()).id).not.toBe(test.id); // it goes on where it was
         await focusFirst();
       }
       if (n === 13) {
         await clinician.reads('Stored.');
-        await product.restart();
+        await restart();
       }
     }
     await clinician.reads('Stored.');
@@ -105,7 +104,7 @@ describe('a whole visit', () => {
 
     const rows = await resultsOf(id);
     expect(rows).toHaveLength(entered.reduce((sum, t) => sum + (t.sides === 'central' ? 1 : 2), 0));
-    for (const row of rows) {
+    for (const row of eachOf(rows)) {
       const test = entered.find((t) => t.id === row.test) as Test;
       if (test.gradingRule?.kind === 'fault-count') {
         expect([row.test, row.value.grade]).toEqual([test.id, gradeFromFaults(test, [])]);

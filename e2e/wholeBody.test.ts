@@ -4,9 +4,8 @@ import { join } from 'node:path';
 import type { ElementHandle } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
-import { stored } from './driver/stored.ts';
 
-const { open, clinician, ids, visit } = await atTheDesk();
+const { open, clinician, ids, visit, stored } = await atTheDesk();
 
 const ranked = () =>
   open.page.$$eval('table[aria-label="Ranked restrictions"] tbody tr', (rows) =>
@@ -207,7 +206,9 @@ describe('screening', () => {
     await clinician.presses('Start clock');
     await clinician.presses('Touch-down (0)');
     await clinician.presses('Touch-down (1)');
-    await new Promise((done) => setTimeout(done, 600));
+    await open.page.waitForFunction(
+      () => parseFloat(document.querySelector('[aria-label="Clock"]')?.textContent ?? '') > 0.5,
+    );
     await clinician.presses('Stop and take');
     await clinician.reads('2 touch-downs');
     await clinician.reads('Stored.');

@@ -11,7 +11,7 @@ const files = execFileSync('git', ['ls-files', '--cached', '--others', '--exclud
 })
   .split('\n')
   .filter((file) => /\.(ts|tsx|mjs)$/.test(file) && !file.endsWith('.d.mts'));
-const isTest = (file) => /\.test\.tsx?$|^e2e\/|\/testing\/|^scripts\/trials\//.test(file);
+const isTest = (file) => /\.(test|deep)\.tsx?$|^e2e\/|\/testing\/|^scripts\/(trials|deep)\//.test(file);
 const source = (file) =>
   ts.createSourceFile(file, readFileSync(`${root}/${file}`, 'utf8'), ts.ScriptTarget.Latest, true);
 const parsed = new Map(files.map((file) => [file, source(file)]));
@@ -23,7 +23,11 @@ const lines = (wanted) =>
 const testShare = (100 * lines(isTest)) / lines(() => true);
 
 const has = (node, kind) => ts.canHaveModifiers(node) && ts.getModifiers(node)?.some((m) => m.kind === kind);
-const documented = (node) => ts.getJSDocCommentsAndTags(node).length > 0;
+/** The type of a schema is described where the schema is. */
+const ofSchema = (node) =>
+  ts.isTypeAliasDeclaration(node) &&
+  /^z\.(output|input|infer)<typeof (schema\.)?\w+>$/.test(node.type.getText());
+const documented = (node) => ofSchema(node) || ts.getJSDocCommentsAndTags(node).length > 0;
 
 /** Exported declarations of a file that can carry a description of their own. */
 function exportsOf(file) {
@@ -32,7 +36,11 @@ function exportsOf(file) {
     .statements.filter(
       (node) =>
         has(node, ts.SyntaxKind.ExportKeyword) &&
-        (ts.isFunctionDeclaration(node) || ts.isClassDeclaration(node) || ts.isInterfaceDeclaration(node)),
+        (ts.isFunctionDeclaration(node) ||
+          ts.isClassDeclaration(node) ||
+          ts.isInterfaceDeclaration(node) ||
+          ts.isTypeAliasDeclaration(node) ||
+          ts.isVariableStatement(node)),
     );
 }
 
@@ -64,7 +72,7 @@ for (const [file, root_] of parsed) {
 const undocumented = ['core', 'server'].flatMap(inRoom).flatMap((file) =>
   exportsOf(file)
     .filter((node) => !documented(node))
-    .map((node) => `${file}: ${node.name?.text}`),
+    .map((node) => `${file}: ${(node.name ?? node.declarationList.declarations[0].name).text}`),
 );
 if (process.argv.includes('--list')) console.log(undocumented.join('\n'));
 

@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { missingKit } from '../src/reference/index.ts';
 import { bundledReference } from '../src/reference/bundled.ts';
 import { yonder as runYonder } from './yonder.ts';
+import { eachOf } from '../src/testing/eachOf.ts';
 
 const root = resolve(import.meta.dirname, '../..');
 const example = JSON.parse(readFileSync(join(root, 'docs/examples/stiff-ankle.json'), 'utf8')) as Record<
@@ -45,7 +46,8 @@ describe('the command line', () => {
     expect(printed.actions?.length).toBe(bundledReference.data.patterns.length);
     const renamed = (printed as unknown as { renamed: Record<string, string[]> }).renamed;
     expect(renamed['raise-lane']).toEqual(['raise-shuffle', 'raise-skip', 'raise-run']);
-    for (const id of Object.values(renamed).flat()) expect(bundledReference.ladders.has(id), id).toBe(true);
+    for (const id of eachOf(Object.values(renamed).flat()))
+      expect(bundledReference.ladders.has(id), id).toBe(true);
   });
 
   it.each(readdirSync(join(root, 'docs/examples')))(
@@ -85,9 +87,9 @@ describe('the command line', () => {
     expect(routine.totalSeconds).toBeLessThanOrEqual(request.minutes * 60);
     expect(drills.length).toBeLessThanOrEqual(request.maxDrills);
     expect(drills).toEqual(expect.arrayContaining(request.pins));
-    for (const ban of request.bans) expect(drills).not.toContain(ban);
+    for (const ban of eachOf(request.bans)) expect(drills).not.toContain(ban);
     let fatigue = 0;
-    for (const { drill, sets } of routine.items) {
+    for (const { drill, sets } of eachOf(routine.items)) {
       const known = bundledReference.drills.get(drill);
       fatigue += (known?.fatigue ?? 0) * sets;
       expect(['supine', 'prone', 'side-lying']).not.toContain(known?.position);

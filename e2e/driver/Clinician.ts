@@ -1,28 +1,77 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 
-const SIGN_IN = { email: 'rowan@northfell.example', password: 'ridge-walk' };
-
 /** A clinician at the keyboard: finds things by role and label, as a person or a screen reader would. */
 export class Clinician {
   readonly page: Page;
   private readonly base: string;
+  private readonly account: { readonly email: string; readonly password: string };
 
-  constructor(page: Page, base: string) {
+  constructor(page: Page, base: string, account: Clinician['account']) {
     this.page = page;
     this.base = base;
+    this.account = account;
   }
 
-  /** Opens a path and waits until the network is quiet. */
+  /** The same person at another tab of the same window. */
+  async opensATab(): Promise<Clinician> {
+    return new Clinician(await this.page.browserContext().newPage(), this.base, this.account);
+  }
+
+  /** Opens a path: within the application where it stands open, as a link does; loaded anew otherwise. */
   async opens(path: string): Promise<void> {
-    await this.page.goto(`${this.base}${path}`, { waitUntil: 'networkidle0' });
+    const within = await this.page.evaluate((to: string) => {
+      const { state } = history as { state: { idx?: number } | null };
+      if (!document.querySelector('main#main') || state?.idx === undefined || /^https?:/.test(to))
+        return false;
+      history.pushState({ usr: null, key: Math.random().toString(36).slice(2), idx: state.idx + 1 }, '', to);
+      dispatchEvent(new PopStateEvent('popstate', { state: history.state }));
+      return true;
+    }, path);
+    if (!within) return this.loads(path);
+    await this.isShown();
+  }
+
+  /** Loads a path anew, as from the address bar, and waits until the page shows what it has to show. */
+  async loads(path: string): Promise<void> {
+    await this.page.goto(new URL(path, this.base).href, { waitUntil: 'domcontentloaded' });
+    await this.isShown();
+  }
+
+  /** Loads the page anew. */
+  async reloads(): Promise<void> {
+    await this.page.reload({ waitUntil: 'domcontentloaded' });
+    await this.isShown();
+  }
+
+  /** Waits until nothing of the page is still asked for, and it is drawn. */
+  async isShown(): Promise<void> {
+    await this.page.waitForFunction(
+      () =>
+        new Promise<boolean>((answer) => {
+          const ready = () => {
+            const main = document.querySelector('main');
+            const place = main?.dataset.place ?? location.pathname; // the door has none
+            const waits = document.querySelector('main[aria-busy="true"], [aria-label="Loading"]');
+            return Boolean(main?.innerText.trim()) && place === location.pathname && !waits;
+          };
+          if (!ready()) answer(false);
+          else requestAnimationFrame(() => requestAnimationFrame(() => answer(ready())));
+        }),
+    );
   }
 
   async signsIn(): Promise<void> {
     await this.opens('/sign-in');
-    await this.fills('E-mail', SIGN_IN.email);
-    await this.fills('Password', SIGN_IN.password);
-    await this.presses('Sign in');
+    await this.givesCredentials();
     await this.sees('Add athlete', 'link');
+    await this.isShown();
+  }
+
+  /** Fills in the door that is open, with the right password unless told another. */
+  async givesCredentials(password = this.account.password): Promise<void> {
+    await this.fills('E-mail', this.account.email);
+    await this.fills('Password', password);
+    await this.presses('Sign in');
   }
 
   /** Waits for something with an accessible name and role, and returns it. */
@@ -55,6 +104,8 @@ export class Clinician {
   async presses(name: string, role = 'button'): Promise<void> {
     const press = async () => {
       const element = await this.sees(name, role);
+      // A person waits until it can be pressed.
+      await this.page.waitForFunction((node) => !node.matches(':disabled'), {}, element);
       // Pressed where it stands: while the page still moves, the place that was measured is soon another's.
       await element.evaluate((node) => {
         node.scrollIntoView({ block: 'center' });
@@ -79,18 +130,35 @@ export class Clinician {
     });
   }
 
+  /** Presses the first button whose name begins so, once it can be pressed; returns its whole name. */
+  async pressesLike(start: string, within = 'body'): Promise<string> {
+    const handle = await this.page.waitForFunction(
+      (scope: string, wanted: string) =>
+        [...document.querySelectorAll<HTMLButtonElement>(`${scope} button`)]
+          .filter((node) => !node.disabled)
+          .map((node) => node.getAttribute('aria-label') ?? node.innerText)
+          .find((name) => name.startsWith(wanted)),
+      {},
+      within,
+      start,
+    );
+    const name = (await handle.jsonValue()) as string;
+    await this.presses(name);
+    return name;
+  }
+
   /** Ticks a box, chip or radio; its input can be hidden behind a drawn one. */
   async ticks(name: string, role: 'checkbox' | 'radio' = 'checkbox'): Promise<void> {
     const box = await this.sees(name, role);
     await box.evaluate((node) => (node as HTMLElement).click());
   }
 
-  /** Replaces the text of a field by typing. */
+  /** Replaces the text of a field, at once as from the clipboard; what counts keys types with the keyboard. */
   async fills(label: string, value: string, role = 'textbox'): Promise<void> {
     const field = await this.sees(label, role);
     await field.click({ count: 3 });
     await this.page.keyboard.press('Backspace');
-    await field.type(value);
+    await this.page.keyboard.sendCharacter(value);
   }
 
   /** Types a day into its field. */
@@ -114,7 +182,7 @@ export class Clinician {
   async searches(label: string, option: string): Promise<void> {
     const field = await this.page.waitForSelector(`::-p-aria([name="${label}"])`, { timeout: 15_000 });
     await field?.click({ count: 3 });
-    await field?.type(option);
+    await this.page.keyboard.sendCharacter(option);
     await this.presses(option, 'option');
   }
 
@@ -123,15 +191,21 @@ export class Clinician {
     return this.page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
   }
 
-  /** Types a value and presses Enter, wherever the focus is. */
+  /** Types a value and presses Enter, wherever the focus is; the next field takes the focus. */
   async calls(value: string): Promise<void> {
-    await this.page.keyboard.type(value);
     const left = await this.page.evaluateHandle(() => document.activeElement);
+    await this.callsAndStays(value);
+    await this.page.waitForFunction(
+      (field) => document.activeElement !== field && document.activeElement !== document.body,
+      { timeout: 10_000 },
+      left,
+    );
+  }
+
+  /** Types a value that is refused, or into the last field, and presses Enter. */
+  async callsAndStays(value: string): Promise<void> {
+    await this.page.keyboard.type(value);
     await this.page.keyboard.press('Enter');
-    // The next field takes the focus a moment later; after the last one, or a refused value, nothing moves.
-    await this.page
-      .waitForFunction((field) => document.activeElement !== field, { timeout: 1500 }, left)
-      .catch(() => undefined);
   }
 
   /** Tabs from where the focus is to the first field with a label. */
@@ -143,19 +217,39 @@ export class Clinician {
     throw new Error(`"${label}" cannot be reached by Tab`);
   }
 
+  /** Presses a key and waits until what is said aloud to a screen reader answers it. */
+  async hears(answer: string, key: 'Space' | 'ArrowDown' | 'ArrowUp'): Promise<void> {
+    await this.page.keyboard.press(key);
+    await this.page.waitForFunction(
+      (wanted: string) =>
+        [...document.querySelectorAll('[aria-live]')].some((node) => node.textContent === wanted),
+      {},
+      answer,
+    );
+  }
+
   /** Waits until something with an accessible name and role is gone. */
   async seesNoMore(name: string, role: string): Promise<void> {
     await this.page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { hidden: true });
   }
 
+  /** Turns to a step of the trail, whatever stands in the way. */
+  async turnsTo(step: string): Promise<void> {
+    await this.page.waitForFunction(
+      (name: string) => {
+        const links = [...document.querySelectorAll<HTMLElement>('nav[aria-label="Trail"] a')];
+        const link = links.find((a) => a.innerText.startsWith(name));
+        link?.click();
+        return link !== undefined;
+      },
+      {},
+      step,
+    );
+  }
+
   /** Goes to a step of the trail. */
   async walksTo(step: string): Promise<void> {
-    await this.page.evaluate((name: string) => {
-      const links = [...document.querySelectorAll<HTMLElement>('nav[aria-label="Trail"] a')];
-      const link = links.find((a) => a.innerText.startsWith(name));
-      if (!link) throw new Error(`no step ${name}`);
-      link.click();
-    }, step);
+    await this.turnsTo(step);
     await this.page.waitForFunction(
       (name: string) =>
         document
@@ -164,13 +258,19 @@ export class Clinician {
       {},
       step,
     );
+    await this.isShown();
   }
 
   /** Answers what is asked first with "holds", and starts the run. */
   async startsTheRun(): Promise<void> {
     await this.sees('Start', 'button');
-    await this.page.$$eval('main [role="alert"] input[type="radio"][value="true"]', (nodes) => {
-      for (const node of nodes) (node as HTMLElement).click();
+    // What is asked comes with what is known of the drills: it is answered until the run may start.
+    await this.page.waitForFunction(() => {
+      for (const node of document.querySelectorAll<HTMLInputElement>(
+        'main [role="alert"] input[type="radio"][value="true"]',
+      ))
+        if (!node.checked) node.click();
+      return [...document.querySelectorAll('button')].some((b) => b.innerText === 'Start' && !b.disabled);
     });
     await this.presses('Start');
     await this.sees('Runner', 'dialog');
@@ -196,7 +296,8 @@ export class Clinician {
   async hasNothingNew(): Promise<void> {
     await this.page.waitForSelector('#visit-title, [data-entry] [data-field]');
     if (!(await this.page.$('#visit-title'))) return;
-    await this.page.keyboard.press('n');
+    const button = await this.page.waitForSelector('main button::-p-text(No, nothing new)');
+    await button?.click();
     await this.page.waitForSelector('[data-entry] [data-field]');
   }
 

@@ -1,6 +1,8 @@
 import type { Page } from 'puppeteer-core';
-import { launchBrowser } from '../../scripts/lib/browser.mjs';
+import puppeteer from 'puppeteer-core';
+import { inject } from 'vitest';
 
+/** A window of its own with one page that notes every request and error. */
 export interface OpenPage {
   readonly page: Page;
   /** Hosts the page asked, other than this machine. */
@@ -10,19 +12,30 @@ export interface OpenPage {
   readonly close: () => Promise<void>;
 }
 
-interface Options {
+/** How a window looks, and how its clocks run. */
+export interface PageOptions {
   readonly width?: number;
   readonly height?: number;
   readonly theme?: 'light' | 'dark';
   /** Makes the page's own clock run this many times faster, so that a run of minutes takes seconds. @default 1 */
   readonly speed?: number;
+  /** Makes what the page does seconds later come this many times sooner, so that a minute of retries takes a second. @default 1 */
+  readonly haste?: number;
 }
 
-/** A fresh browser with one page that notes every request and error. */
-export async function openPage(options: Options = {}): Promise<OpenPage> {
-  const { width = 1280, height = 800, theme = 'light', speed = 1 } = options;
-  const { browser, close } = await launchBrowser();
-  const page = await browser.newPage();
+/** The browser of this worker, shared by its files one after the other. */
+function browserOfWorker() {
+  const all = inject('browsers');
+  const browserWSEndpoint = all[(Number(process.env.VITEST_POOL_ID ?? 1) - 1) % all.length];
+  return puppeteer.connect({ browserWSEndpoint: browserWSEndpoint ?? '', defaultViewport: null });
+}
+
+/** Opens a window that shares nothing with others: no cookies, no storage, no cache. */
+export async function openPage(options: PageOptions = {}): Promise<OpenPage> {
+  const { width = 1280, height = 800, theme = 'light', speed = 1, haste = 1 } = options;
+  const browser = await browserOfWorker();
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
   await page.setViewport({ width, height });
   await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: theme }]);
   const strangers = new Set<string>();
@@ -36,11 +49,21 @@ export async function openPage(options: Options = {}): Promise<OpenPage> {
     // Refused requests are part of the walk and asserted where they happen.
     if (message.type() === 'error' && !message.text().includes('status of 4')) errors.push(message.text());
   });
-  if (speed !== 1) {
-    await page.evaluateOnNewDocument((factor: number) => {
-      const real = performance.now.bind(performance);
-      performance.now = () => real() * factor;
-    }, speed);
-  }
+  await page.evaluateOnNewDocument(
+    (clock: number, sooner: number) => {
+      const now = performance.now.bind(performance);
+      if (clock !== 1) performance.now = () => now() * clock;
+      const later = window.setTimeout.bind(window);
+      if (sooner !== 1)
+        window.setTimeout = ((work: TimerHandler, ms = 0, ...rest: unknown[]) =>
+          later(work, ms < 2000 ? ms : ms / sooner, ...rest)) as typeof window.setTimeout;
+    },
+    speed,
+    haste,
+  );
+  const close = async () => {
+    await context.close();
+    await browser.disconnect();
+  };
   return { page, strangers, errors, close };
 }

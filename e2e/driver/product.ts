@@ -1,21 +1,38 @@
 import { connect, createServer } from 'node:net';
 import type { AddressInfo, Socket } from 'node:net';
 import pg from 'pg';
-import { afterAll, inject } from 'vitest';
 import type { RunningServer } from '../../scripts/lib/server.mjs';
 import { startServer } from '../../scripts/lib/server.mjs';
 
-/** Runs statements at the cluster's own database, where nothing of the product lives. */
-async function atCluster(...statements: string[]): Promise<void> {
-  const url = new URL(inject('environment').DATABASE_URL ?? '');
-  url.pathname = '/postgres';
-  const client = new pg.Client({ connectionString: url.href });
+type Environment = Readonly<Record<string, string>>;
+
+/** The product as a practice meets it: an address, and what stands behind it. */
+export interface Product {
+  readonly base: string;
+  /** The servers end and come back at the same address, as after an update. */
+  readonly restart: () => Promise<void>;
+  readonly stop: () => Promise<void>;
+}
+
+/** Runs a statement at the cluster's own database, where nothing of the product lives. */
+async function atCluster(databaseUrl: string, statement: string): Promise<void> {
+  const client = new pg.Client({ connectionString: new URL('/postgres', databaseUrl).href });
   await client.connect();
-  try {
-    for (const statement of statements) await client.query(statement);
-  } finally {
-    await client.end();
-  }
+  await client.query(statement).finally(() => client.end());
+}
+
+let copies = 0;
+
+/** A copy of the database that an environment names; `drop` throws it away. */
+export async function copiedDatabase(environment: Environment) {
+  const url = new URL(environment.DATABASE_URL ?? '');
+  const name = `${url.pathname.slice(1)}_${process.pid}_${(copies += 1)}`;
+  await atCluster(
+    url.href,
+    `CREATE DATABASE "${name}" TEMPLATE "${url.pathname.slice(1)}" STRATEGY file_copy`,
+  );
+  url.pathname = `/${name}`;
+  return { url: url.href, drop: () => atCluster(url.href, `DROP DATABASE "${name}" WITH (FORCE)`) };
 }
 
 /** One address in front of several servers: every connection goes to the next one, as behind a load balancer. */
@@ -47,33 +64,21 @@ async function inFront(ports: readonly number[]) {
   return { base: `http://127.0.0.1:${address.port}`, close };
 }
 
-/**
- * The product as one test file has it: its own copy of the demo data and two server processes behind one address,
- * so that no file sees what another one did and nothing can be remembered by one process alone.
- */
-async function startProduct() {
-  const url = new URL(inject('environment').DATABASE_URL ?? '');
-  const seeded = url.pathname.slice(1);
-  const own = `${seeded}_${process.pid}_${Date.now()}`;
-  await atCluster(`CREATE DATABASE "${own}" TEMPLATE "${seeded}" STRATEGY file_copy`);
-  url.pathname = `/${own}`;
-  const environment = { ...inject('environment'), DATABASE_URL: url.href };
+/** Two server processes behind one address, so that nothing can be remembered by one process alone. */
+export async function startProduct(environment: Environment): Promise<Product> {
   let servers: RunningServer[] = await Promise.all([startServer(environment), startServer(environment)]);
   const ports = servers.map((server) => server.port);
   const { base, close } = await inFront(ports);
   const end = () => Promise.all(servers.map((server) => server.stop()));
-  const stop = async () => {
-    close();
-    await end();
-    await atCluster(`DROP DATABASE "${own}" WITH (FORCE)`);
+  return {
+    base,
+    restart: async () => {
+      await end();
+      servers = await Promise.all(ports.map((port) => startServer({ ...environment, PORT: String(port) })));
+    },
+    stop: async () => {
+      close();
+      await end();
+    },
   };
-  /** The servers end and come back at the same address, as after an update. */
-  const restart = async () => {
-    await end();
-    servers = await Promise.all(ports.map((port) => startServer({ ...environment, PORT: String(port) })));
-  };
-  return { base, environment, restart, stop };
 }
-
-export const product = await startProduct();
-afterAll(product.stop);

@@ -19,6 +19,7 @@ import {
   TODAY,
 } from './testing/testApp.ts';
 import type { Client, TestApp } from './testing/testApp.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 const changesIn = (routine: { changes: Reason[] }) =>
   routine.changes.map((change) => reasonText(bundledReference, change));
@@ -69,7 +70,7 @@ describe('signing in', () => {
   });
   it('stores an argon2id hash, never the password', async () => {
     const rows = await app.stored<{ hash: string }>('SELECT password_hash AS hash FROM clinicians');
-    for (const row of rows) expect(row.hash).toMatch(/^\$argon2id\$/);
+    for (const row of eachOf(rows)) expect(row.hash).toMatch(/^\$argon2id\$/);
   });
 });
 

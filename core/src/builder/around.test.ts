@@ -8,6 +8,8 @@ import { item, stiffAnkle } from '../testing/cases.ts';
 import { prepareCase, preparedOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
 import { benefitOf, completeAround, nearestAllowed, sideBySide } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const solver = await testSolver();
 const words = item('own-words', { sets: 1, amount: 120, measure: 'seconds', words: 'with the coach' });
@@ -39,7 +41,7 @@ describe('completing a routine', () => {
   });
   it('whatever stands, what comes in is allowed and the time is kept', () => {
     const drills = bundledReference.data.drills.map(({ id }) => id);
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(true), fc.subarray(drills, { maxLength: 4 }), (input, chosen) => {
         const own = prepareCase(bundledReference, input);
         const stands = chosen.map((id) => item(id, { sets: 1, amount: 5 }));
@@ -57,7 +59,7 @@ describe('completing a routine', () => {
         if (added.length > 0)
           expect(routineSeconds(bundledReference, items)).toBeLessThanOrEqual(own.problem.seconds);
       }),
-      { numRuns: 15 },
+      15,
     );
   }, 60_000);
 });
@@ -78,7 +80,9 @@ describe('the nearest allowed', () => {
   it('is an easier rung of the ladder where one is open, and never what safety keeps out', () => {
     const input = stiffAnkle({ athlete: { precautions: [{ id: 'no-impact' }] } as never });
     const prepared = preparedOf(input);
-    for (const drill of bundledReference.data.drills.filter(({ loadClass }) => loadClass === 'impact')) {
+    for (const drill of eachOf(
+      bundledReference.data.drills.filter(({ loadClass }) => loadClass === 'impact'),
+    )) {
       const near = nearestAllowed(prepared, item(drill.id, { measure: drill.dose.measure }));
       if (!near) continue;
       const faults = routineSafetyFaults(bundledReference, [near], input.athlete, input.today);

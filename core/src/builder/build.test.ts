@@ -12,6 +12,8 @@ import { testSolver } from '../testing/solver.ts';
 import { greedyPlan, isPreparing, planValue, swapsFor } from './index.ts';
 import type { BuildReport, MipSolver } from './index.ts';
 import { buildCase, prepareCase } from '../testing/prepared.ts';
+import { forAll } from '../testing/forAll.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 let solver: MipSolver;
 beforeAll(async () => {
@@ -104,7 +106,7 @@ describe('a built routine', () => {
     expect(swaps.length).toBeGreaterThan(0);
     const keeps = swaps.map((swap) => swap.keeps);
     expect(keeps).toEqual([...keeps].sort((a, b) => b - a));
-    for (const swap of swaps) {
+    for (const swap of eachOf(swaps)) {
       expect(missingKit(drillOf(swap.drill), ['wall'])).toBeNull();
     }
   });
@@ -112,7 +114,7 @@ describe('a built routine', () => {
 
 describe('properties of built routines', () => {
   it('hold no forbidden drill, keep within minutes, ladders, count and kit, and beat a greedy plan', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(true), (input) => {
         const report = build(input);
         const { routine } = report;
@@ -143,21 +145,21 @@ describe('properties of built routines', () => {
           expect(routine.objective).toBeGreaterThanOrEqual(planValue(problem, greedy).objective - 1e-9);
         expect(routine.bound).toBeGreaterThanOrEqual(routine.objective - 1e-9);
       }),
-      { numRuns: 60 },
+      20,
     );
   }, 120_000);
 
   it('are the same for the same input', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(true), (input) => {
         expect(JSON.stringify(build(input))).toBe(JSON.stringify(build(structuredClone(input))));
       }),
-      { numRuns: 15 },
+      6,
     );
   }, 120_000);
 
   it('never serve fewer findings with more minutes', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), (input) => {
         const structure = prepareCase(bundledReference, input).chosen.structure.id;
         const at = (minutes: number) =>
@@ -166,13 +168,13 @@ describe('properties of built routines', () => {
         if (!short.routine || !long.routine) return;
         expect(long.unserved.length).toBeLessThanOrEqual(short.unserved.length);
       }),
-      { numRuns: 25 },
+      12,
     );
   }, 120_000);
 
   it('load a region no more once it hurts, and nothing of it above the stop limit', () => {
     const sore = { region: 'knee', side: 'left', aspect: 'front', feel: 'ache', when: 'movement' } as const;
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), fc.constantFrom(3, 5, 7), (input, nrs) => {
         const pains = [{ ...sore, nrs, since: '2027-02-20', ended: null }];
         const hurt = { ...input, athlete: { ...input.athlete, pains } };
@@ -192,12 +194,12 @@ describe('properties of built routines', () => {
         });
         expect(hard).toEqual([]);
       }),
-      { numRuns: 25 },
+      10,
     );
   }, 120_000);
 
   it('hold nothing from where neither a finding nor what follows asks for it', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), (input) => {
         const prepared = prepareCase(bundledReference, input);
         for (const item of build(input).routine?.items ?? []) {
@@ -210,12 +212,12 @@ describe('properties of built routines', () => {
           expect(asked, item.drill).toBe(true);
         }
       }),
-      { numRuns: 25 },
+      10,
     );
   }, 120_000);
 
   it('lose nothing by what is done every week', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), fc.constantFrom('run', 'climb', 'throw'), (input, action) => {
         const exposure = [{ action, perWeek: 3, effort: 'hard' as const }];
         const open = (athlete: Case['athlete']) =>
@@ -227,7 +229,7 @@ describe('properties of built routines', () => {
         const closed = open(input.athlete);
         for (const drill of open({ ...input.athlete, exposure })) expect(closed).toContain(drill);
       }),
-      { numRuns: 15 },
+      8,
     );
   }, 120_000);
 
@@ -235,6 +237,7 @@ describe('properties of built routines', () => {
     const drills = drillsOf(
       build(stiffAnkle({ athlete: { trainingYears: 0 }, request: { minutes: 20, maxDrills: 10 } })),
     );
-    for (const id of drills) expect(bundledReference.drills.get(id)?.demandIndex, id).toBeLessThanOrEqual(3);
+    for (const id of eachOf(drills))
+      expect(bundledReference.drills.get(id)?.demandIndex, id).toBeLessThanOrEqual(3);
   });
 });

@@ -19,6 +19,7 @@ import {
 } from './index.ts';
 import type { MipModel, MipSolver } from './index.ts';
 import { prepareCase } from '../testing/prepared.ts';
+import { forAll } from '../testing/forAll.ts';
 
 let solver: MipSolver;
 beforeAll(async () => {
@@ -39,7 +40,7 @@ function objective(model: MipModel, point: readonly number[]): number {
 
 describe('the model says what the plan says', () => {
   it('a plan’s point breaks no row and has the plan’s value', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), (input) => {
         const { problem } = prepareCase(bundledReference, input);
         const plan = localSearch(problem, 10);
@@ -50,12 +51,12 @@ describe('the model says what the plan says', () => {
         expect(objective(model, point)).toBeCloseTo(planValue(problem, plan).objective, 9);
         expect(new Set(chosenOf(point))).toEqual(new Set(plan));
       }),
-      { numRuns: 60 },
+      25,
     );
   }, 60_000);
 
   it('the solved plan is feasible by the plain rules, and its minutes are those of the ordered routine', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), (input) => {
         const { problem, reference } = prepareCase(bundledReference, input);
         const plan = solvePlan(problem, solver);
@@ -70,12 +71,12 @@ describe('the model says what the plan says', () => {
         const items = ordered.map(({ option }) => option.item);
         expect(routineSeconds(reference, items)).toBe(planSeconds(problem, plan.chosen));
       }),
-      { numRuns: 40 },
+      15,
     );
   }, 120_000);
 
   it('the search never beats the proven bound, and the proof never loses to the search', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), (input) => {
         const { problem } = prepareCase(bundledReference, input);
         const search = localSearch(problem);
@@ -89,7 +90,7 @@ describe('the model says what the plan says', () => {
         // The solver stops by its own gap, measured on the objective; ours is on the benefit and may end a little above.
         expect(plan.gap).toBeLessThanOrEqual(2 * BUILDER.relativeGap);
       }),
-      { numRuns: 40 },
+      15,
     );
   }, 120_000);
 

@@ -7,6 +7,7 @@ import { kitText } from '../reference/index.ts';
 import { item, stiffAnkle } from '../testing/cases.ts';
 import { drillOf, preparedOf } from '../testing/prepared.ts';
 import { orderCost, orderedItems } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const prepared = preparedOf(stiffAnkle({ request: { structure: 'two-block-general-to-specific' } as never }));
 const phases = prepared.chosen.phases.map((phase) => phase.id);
@@ -27,7 +28,7 @@ const ids = (items: readonly RoutineItem[]) => items.map((i) => i.drill);
 
 describe('the automatic order', () => {
   it('keeps every item, the phases, and floor before upright inside a phase', () => {
-    fc.assert(
+    forAll(
       fc.property(routine, (items) => {
         const ordered = orderedItems(prepared, items);
         expect(ids(ordered).sort()).toEqual(ids(items).sort());
@@ -40,17 +41,17 @@ describe('the automatic order', () => {
           expect(floor).toEqual([...floor].sort((a, b) => Number(b) - Number(a)));
         }
       }),
-      { numRuns: 120 },
+      120,
     );
   });
   it('is the same whatever order the items come in, and putting it in order again changes nothing', () => {
-    fc.assert(
+    forAll(
       fc.property(routine, (items) => {
         const ordered = orderedItems(prepared, items);
         expect(ids(orderedItems(prepared, [...items].reverse()))).toEqual(ids(ordered));
         expect(ids(orderedItems(prepared, ordered))).toEqual(ids(ordered));
       }),
-      { numRuns: 80 },
+      80,
     );
   });
   it('of a few upright drills of one phase is as cheap as any of their permutations', () => {
@@ -75,12 +76,12 @@ describe('the automatic order', () => {
     const few = fc
       .uniqueArray(fc.constantFrom(...upright), { minLength: 2, maxLength: 5 })
       .map((list) => list.map((drill) => item(drill, { phase: phases[0] ?? null })));
-    fc.assert(
+    forAll(
       fc.property(few, (items) => {
         const cheapest = Math.min(...permutations(items).map(cost));
         expect(cost(orderedItems(prepared, items))).toBe(cheapest);
       }),
-      { numRuns: 60 },
+      60,
     );
   });
   it('keeps the items of a circuit together', () => {

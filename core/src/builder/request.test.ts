@@ -7,6 +7,7 @@ import { buildCase, drillOf, preparedOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
 import { refitChanges, swapsFor, variantRequest } from './index.ts';
 import type { BuildReport } from './index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const solver = await testSolver();
 const build = (input: Case): BuildReport => buildCase(bundledReference, input, solver);
@@ -74,7 +75,7 @@ describe('the action of the day', () => {
         pattern: 'squat',
       } as unknown as Case['request'],
     });
-    for (const id of drillsOf(build(enough))) {
+    for (const id of eachOf(drillsOf(build(enough)))) {
       const drill = drillOf(id);
       const forRange = drill.serves.some(
         (s) => s.restriction === 'ankle-dorsiflexion-limit' && s.match >= 0.4,
@@ -95,7 +96,7 @@ describe('without any screening', () => {
     expect(report.general).toBe(true);
     expect(report.sharpen).toHaveLength(3);
     const asked = bundledReference.demands.get('kayak-high-brace')?.demands.map((d) => d.test) ?? [];
-    for (const { test } of report.sharpen) expect(asked).toContain(test);
+    for (const { test } of eachOf(report.sharpen)) expect(asked).toContain(test);
     expect(build(stiffAnkle()).sharpen).toEqual([]);
   });
 });
@@ -154,7 +155,7 @@ describe('uneven sides', () => {
     });
     const uneven = build(input).routine?.items.filter((item) => item.perSide) ?? [];
     expect(uneven.length).toBeGreaterThan(0);
-    for (const { perSide, reasons } of uneven) {
+    for (const { perSide, reasons } of eachOf(uneven)) {
       expect((perSide?.left.sets ?? 0) - (perSide?.right.sets ?? 0)).toBe(1);
       expect(reasons).toContainEqual({ rule: 'extra-set', side: 'left' });
     }
@@ -215,14 +216,14 @@ describe('versions derived by one press', () => {
   it('rapid ready: three minutes, upright, no kit', () => {
     const rapid = derive('rapid-ready').routine;
     expect(rapid?.totalSeconds).toBeLessThanOrEqual(180);
-    for (const { drill } of rapid?.items ?? []) {
+    for (const { drill } of eachOf(rapid?.items ?? [])) {
       expect(kitWordsOf(drillOf(drill))).toEqual([]);
       expect(['standing', 'single-leg-standing', 'moving', 'hanging']).toContain(drillOf(drill).position);
     }
   });
   it('no kit, and nothing lying', () => {
     expect(drillsOf(derive('no-kit')).flatMap((id) => kitWordsOf(drillOf(id)))).toEqual([]);
-    for (const id of drillsOf(derive('no-lying')))
+    for (const id of eachOf(drillsOf(derive('no-lying'))))
       expect(['supine', 'prone', 'side-lying']).not.toContain(drillOf(id).position);
   });
 });
@@ -270,28 +271,27 @@ describe('swaps for a reason', () => {
   const swaps = (reason: Parameters<typeof swapsFor>[3]) => swapsFor(preparedOf(input), items, index, reason);
   it('without its kit, out of its position, or from another ladder', () => {
     expect(swaps('no-kit').length).toBeGreaterThan(0);
-    for (const swap of swaps('no-kit'))
+    for (const swap of eachOf(swaps('no-kit')))
       expect(kitWordsOf(drillOf(swap.drill)).some((kit) => kitWordsOf(old).includes(kit))).toBe(false);
-    for (const swap of swaps('position')) expect(drillOf(swap.drill).position).not.toBe(old.position);
-    for (const swap of swaps('dislikes')) expect(drillOf(swap.drill).ladder).not.toBe(old.ladder);
+    for (const swap of eachOf(swaps('position'))) expect(drillOf(swap.drill).position).not.toBe(old.position);
+    for (const swap of eachOf(swaps('dislikes'))) expect(drillOf(swap.drill).ladder).not.toBe(old.ladder);
   });
   it('when it hurts: never faster, never more loaded, ranked by how much of the job stays', () => {
     const found = swaps('hurts');
     expect(found.length).toBeGreaterThan(0);
-    for (const swap of found) {
+    for (const swap of eachOf(found)) {
       expect(drillOf(swap.drill).contraction).not.toBe('ballistic');
       expect(swap.demandChange).toBeLessThanOrEqual(0);
     }
     expect(found.map((s) => s.keeps)).toEqual(found.map((s) => s.keeps).sort((a, b) => b - a));
   });
   it('says what is lost: the share of each weighted restriction that the new drill serves less', () => {
-    for (const swap of swaps(null))
-      for (const { restriction, share } of swap.lost) {
-        const match = (id: string) =>
-          drillOf(id).serves.find((s) => s.restriction === restriction)?.match ?? 0;
-        const was = match(old.id);
-        const is = match(swap.drill) >= 0.4 ? match(swap.drill) : 0;
-        expect(share).toBeCloseTo(1 - is / was, 6);
-      }
+    const all = swaps(null).flatMap(({ drill, lost }) => lost.map((one) => ({ drill, ...one })));
+    for (const { drill, restriction, share } of eachOf(all)) {
+      const match = (id: string) => drillOf(id).serves.find((s) => s.restriction === restriction)?.match ?? 0;
+      const was = match(old.id);
+      const is = match(drill) >= 0.4 ? match(drill) : 0;
+      expect(share).toBeCloseTo(1 - is / was, 6);
+    }
   });
 });

@@ -11,6 +11,7 @@ import { testSolver } from '../testing/solver.ts';
 import { swapsFor } from './index.ts';
 import type { MipSolver } from './index.ts';
 import { buildCase, judgeCase, prepareCase } from '../testing/prepared.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 let solver: MipSolver;
 beforeAll(async () => {
@@ -42,7 +43,7 @@ describe('a school really changes what the planner does', () => {
         request: { kit: ['wall', 'long-band', 'step'] } as never,
       }),
     ).options.options.filter((o) => o.category === 'strengthen');
-    for (const option of small) {
+    for (const option of eachOf(small)) {
       expect(option.item.sets).toBe(1);
       expect(bundledReference.drills.get(option.drill)?.fatigue).toBeLessThanOrEqual(2);
     }
@@ -279,23 +280,23 @@ describe('swaps', () => {
   it('keep to the rules, leave the routine’s other ladders alone and say what is lost', () => {
     const routine = buildCase(bundledReference, input, solver).routine;
     const list = routine?.items ?? [];
-    list.forEach((_, index) => {
-      for (const swap of swapsFor(prepared, list, index)) {
-        const drill = bundledReference.drills.get(swap.drill);
-        const ladders = list
-          .filter((__, i) => i !== index)
-          .map((i) => bundledReference.drills.get(i.drill)?.ladder);
-        expect(ladders).not.toContain(drill?.ladder);
-        expect(drill && missingKit(drill, input.request.kit)).toBeNull();
-        expect(drill?.demandIndex).toBeLessThanOrEqual(
-          (bundledReference.drills.get(list[index]?.drill ?? '')?.demandIndex ?? 0) + 1,
-        );
-        for (const lost of swap.lost) {
-          const match = drill?.serves.find((s) => s.restriction === lost.restriction)?.match ?? 0;
-          expect(lost.share === 1).toBe(match < 0.4);
-        }
-      }
-    });
+    const all = list.flatMap((_, index) => swapsFor(prepared, list, index).map((swap) => ({ index, swap })));
+    expect(all.flatMap(({ swap }) => swap.lost).length).toBeGreaterThan(0);
+    for (const { index, swap } of eachOf(all)) {
+      const drill = bundledReference.drills.get(swap.drill);
+      const ladders = list
+        .filter((__, i) => i !== index)
+        .map((i) => bundledReference.drills.get(i.drill)?.ladder);
+      expect(ladders).not.toContain(drill?.ladder);
+      expect(drill && missingKit(drill, input.request.kit)).toBeNull();
+      expect(drill?.demandIndex).toBeLessThanOrEqual(
+        (bundledReference.drills.get(list[index]?.drill ?? '')?.demandIndex ?? 0) + 1,
+      );
+      const gone = swap.lost.map(
+        ({ restriction }) => drill?.serves.find((s) => s.restriction === restriction)?.match ?? 0,
+      );
+      expect(swap.lost.map(({ share }) => share === 1)).toEqual(gone.map((match) => match < 0.4));
+    }
   });
   it('of an index that does not exist are none', () => {
     expect(swapsFor(prepared, [], 0)).toEqual([]);

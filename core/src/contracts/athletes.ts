@@ -44,8 +44,10 @@ export const athleteFieldsSchema = z.strictObject({
   loadLimits: own.loadLimits,
 });
 export type AthleteFields = z.infer<typeof athleteFieldsSchema>;
+/** Body that adds an athlete. */
 export const newAthleteSchema = athleteFieldsSchema.extend({ id: newIdSchema });
 
+/** Body that adds an injury to a story. */
 export const injuryInputSchema = z.strictObject({
   id: newIdSchema,
   region: regionSchema,
@@ -56,6 +58,7 @@ export const injuryInputSchema = z.strictObject({
 });
 const injuryRowSchema = injuryInputSchema.extend({ version: versionSchema }).meta({ id: 'Injury' });
 
+/** Body that sets a precaution. */
 export const precautionInputSchema = z.strictObject({
   id: newIdSchema,
   precaution: z.string().min(1).max(80),
@@ -74,6 +77,7 @@ const clearance = signature.extend({
 });
 /** A clearance of a precaution that binds until one is there. */
 export const clearPrecautionSchema = clearance.extend({ version: versionSchema });
+/** Body that ends a precaution, with the version that was seen. */
 export const endPrecautionSchema = signature.extend({ version: versionSchema });
 const precautionRowSchema = precautionInputSchema
   .extend({
@@ -139,7 +143,9 @@ const redFlagRowSchema = z
   .meta({ id: 'RedFlagRow' });
 export type RedFlagRow = z.infer<typeof redFlagRowSchema>;
 
+/** Body that tells what hurts. */
 export const painInputSchema = currentPainSchema.omit({ ended: true }).extend({ id: newIdSchema });
+/** Body that says a pain is gone, with the version that was seen. */
 export const endPainSchema = z.strictObject({ date: isoDaySchema, version: versionSchema });
 const painRowSchema = currentPainSchema
   .extend({ id: idSchema, version: versionSchema })
@@ -153,6 +159,7 @@ const protocolRowSchema = protocolSchema
   .extend({ id: idSchema, version: versionSchema })
   .meta({ id: 'ProtocolRow' });
 
+/** Body that sets a need of the practitioner’s own. */
 export const needInputSchema = z.strictObject({
   value: z.number(),
   reason: z.string().trim().min(3, 'say why').max(1000),
@@ -178,6 +185,7 @@ const placementRowSchema = placementSchema
   .extend({ id: idSchema, version: versionSchema })
   .meta({ id: 'PlacementRow' });
 
+/** Body that confirms a finding, sets it aside, or adds one seen by eye. */
 export const judgementInputSchema = judgementSchema
   .omit({ by: true, date: true })
   .extend({ id: newIdSchema });
@@ -185,6 +193,7 @@ const judgementRowSchema = judgementSchema
   .extend({ id: idSchema, version: versionSchema })
   .meta({ id: 'JudgementRow' });
 
+/** An athlete as the server answers: fields, story, and the version to change it by. */
 export const athleteSchemaRow = athleteFieldsSchema
   .extend({
     id: idSchema,
@@ -234,6 +243,7 @@ const athleteSummarySchema = z
   .meta({ id: 'AthleteSummary' });
 export type AthleteSummary = z.infer<typeof athleteSummarySchema>;
 
+/** A page of the list of athletes, with how many lines are still being worked out. */
 export const athleteListSchema = z
   .object({
     items: z.array(athleteSummarySchema),
@@ -243,6 +253,7 @@ export const athleteListSchema = z
   .meta({ id: 'AthleteList' });
 export type AthleteList = z.infer<typeof athleteListSchema>;
 
+/** Body that changes an athlete’s fields, with the version that was seen. */
 export const updateAthleteSchema = athleteFieldsSchema.extend({ version: versionSchema });
 
 /** The athlete's case as of a working date: what the core judges, in the browser and on the server alike. */

@@ -1,11 +1,14 @@
 import { z } from 'zod';
 import { isoDaySchema } from '../domain/vocabulary.ts';
 
+/** Id of a stored row. */
 export const idSchema = z.uuid();
+/** Count of changes of a row: what is changed has to be what was seen. */
 export const versionSchema = z
   .int()
   .min(1)
   .describe('row version the change was made on; a mismatch gives 409');
+/** The working date of a request; today in the practice’s time zone unless given. */
 export const dayQuerySchema = z.strictObject({
   on: isoDaySchema.optional().describe('working date, default today in the practice’s time zone'),
 });
@@ -24,6 +27,7 @@ export const newIdSchema = idSchema.describe('made by whoever creates it; the sa
 
 /** What people of a practice may do, each with everything before it. */
 export const ROLES = ['read-only', 'assistant', 'clinician', 'owner'] as const;
+/** What somebody may do in a practice. */
 export type Role = (typeof ROLES)[number];
 
 /** How much of a list, and where it goes on. */
@@ -80,4 +84,5 @@ export const PROBLEM_CODES = [
   'unavailable',
   'internal',
 ] as const;
+/** Stable code of a problem document; clients go by it, never by its words. */
 export type ProblemCode = (typeof PROBLEM_CODES)[number];

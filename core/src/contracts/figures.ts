@@ -32,14 +32,18 @@ const figureRowSchema = referenceEditSchema
   .meta({ id: 'Figure' });
 export type FigureRow = z.infer<typeof figureRowSchema>;
 
+/** Body that adds a sport task of the practice’s own. */
 export const practiceTaskInputSchema = ownTaskSchema.omit({ id: true }).extend({ id: newIdSchema });
+/** Body that changes an own sport task, with the version that was seen. */
 export const changedTaskSchema = ownTaskSchema.omit({ id: true }).extend({ version: versionSchema });
 const practiceTaskRowSchema = ownTaskSchema
   .extend({ rowId: idSchema, version: versionSchema })
   .meta({ id: 'PracticeTask' });
 export type PracticeTaskRow = z.infer<typeof practiceTaskRowSchema>;
 
+/** Body that adds a test of the practice’s own. */
 export const practiceTestInputSchema = ownTestSchema.omit({ id: true }).extend({ id: newIdSchema });
+/** Body that changes an own test, with the version that was seen. */
 export const changedTestSchema = ownTestSchema.omit({ id: true }).extend({ version: versionSchema });
 const practiceTestRowSchema = ownTestSchema
   .extend({ rowId: idSchema, version: versionSchema })
@@ -60,6 +64,7 @@ export const figuresSchema = z
   .meta({ id: 'Figures' });
 export type Figures = z.infer<typeof figuresSchema>;
 
+/** Body that sets the practice’s pain limits, 0–10. */
 export const painLimitsInputSchema = z.strictObject({
   painLimits: painLimitsSchema.nullable(),
   version: versionSchema,
@@ -79,6 +84,7 @@ export const figurePreviewSchema = z
     message: 'name a figure to set or set back',
   });
 
+/** Whose findings an edited figure would change. */
 export const figureEffectSchema = z
   .object({
     total: z.int().describe('athletes of the practice'),

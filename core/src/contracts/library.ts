@@ -6,7 +6,9 @@ import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
 /** A drill of the practice's own to keep; on a new one the id is made from its name. */
 export const ownDrillInputSchema = z.strictObject({ id: newIdSchema, drill: ownDrillSchema });
+/** Body that changes an own drill, with the version that was seen. */
 export const changedDrillSchema = z.strictObject({ drill: ownDrillSchema, version: versionSchema });
+/** A drill of the practice’s own as the server answers. */
 export const ownDrillRowSchema = z
   .object({
     rowId: idSchema,
@@ -24,6 +26,7 @@ export const importDrillsSchema = z.strictObject({
   drills: z.array(z.unknown()).min(1).max(500),
   check: z.boolean().default(false),
 });
+/** What a drill file brought in. */
 export const importedDrillsSchema = z
   .object({
     faults: z.array(z.object({ path: z.string(), message: z.string() })),
@@ -33,6 +36,7 @@ export const importedDrillsSchema = z
   .meta({ id: 'ImportedDrills' });
 export type ImportedDrills = z.infer<typeof importedDrillsSchema>;
 
+/** Body that sets the shares of a tested maximum, fractions of 1. */
 export const doseSharesInputSchema = z.strictObject({
   doseShares: z
     .array(doseShareSchema)
@@ -70,8 +74,11 @@ export const templateFieldsSchema = z.strictObject({
   items: z.array(itemSchema).min(1, 'a protocol needs a line').max(MOST_ITEMS),
 });
 export type TemplateFields = z.infer<typeof templateFieldsSchema>;
+/** Body that keeps a protocol of the practice. */
 export const templateInputSchema = templateFieldsSchema.extend({ id: newIdSchema });
+/** Body that changes a protocol, with the version that was seen. */
 export const changedTemplateSchema = templateFieldsSchema.extend({ version: versionSchema });
+/** A protocol of the practice as the server answers. */
 export const templateRowSchema = templateFieldsSchema
   .extend({ id: idSchema, version: versionSchema, savedBy: z.string(), savedOn: isoDaySchema })
   .meta({ id: 'Template' });
@@ -90,6 +97,7 @@ export const applyTemplateSchema = z.strictObject({
   how: z.enum(['fitted', 'word-by-word']).optional().describe('left out, as the protocol says of its levels'),
 });
 export type ApplyTemplate = z.infer<typeof applyTemplateSchema>;
+/** What became of a protocol fitted to an athlete. */
 export const appliedTemplateSchema = z
   .object({
     athleteId: idSchema,

@@ -42,6 +42,7 @@ export const methodsSchema = z
   .meta({ id: 'Methods' });
 export type Methods = z.infer<typeof methodsSchema>;
 
+/** Body that sets which precautions hold where it hurts. */
 export const painPatternsInputSchema = z.strictObject({
   painPatterns: z.array(painPatternSchema).max(80).nullable(),
   version: versionSchema,
@@ -76,14 +77,18 @@ export const methodEffectSchema = z
   .meta({ id: 'MethodEffect' });
 export type MethodEffect = z.infer<typeof methodEffectSchema>;
 
+/** Body that lifts a rule of the day, with why. */
 export const liftInputSchema = liftSchema
   .pick({ region: true, side: true, reason: true })
   .extend({ id: newIdSchema });
+/** A lifted rule as the server answers. */
 export const liftRowSchema = liftSchema.extend({ id: idSchema, version: versionSchema }).meta({ id: 'Lift' });
 
+/** Body that says how today is before a session. */
 export const checkInInputSchema = checkInSchema.omit({ date: true }).extend({
   version: versionSchema.nullable().default(null).describe('null for a day without one yet'),
 });
+/** What was said before a session, as the server answers. */
 export const checkInRowSchema = checkInSchema
   .extend({ by: z.string().nullable(), version: versionSchema.nullable() })
   .meta({ id: 'CheckIn' });

@@ -27,6 +27,7 @@ const sections = z
   .max(20)
   .refine((list) => new Set(list.map((s) => s.id)).size === list.length, 'one section per id');
 
+/** Body that issues a version of a routine. */
 export const issueRoutineSchema = z.strictObject({
   id: newIdSchema,
   on: isoDaySchema,
@@ -104,7 +105,9 @@ export const draftSchema = z.strictObject({
     .describe('notes that were left as they are, by whom and why'),
 });
 export type Draft = z.infer<typeof draftSchema>;
+/** Body that stores the draft of a routine, with the version it was made on; null for the first. */
 export const saveDraftSchema = draftSchema.extend({ version: versionSchema.nullable() });
+/** The stored draft of a routine; null where there is none. */
 export const draftRowSchema = z
   .object({ draft: draftSchema.nullable(), version: versionSchema.nullable() })
   .meta({ id: 'Draft' });
@@ -140,7 +143,9 @@ export const occasionRowSchema = z
   })
   .meta({ id: 'Occasion' });
 export type OccasionRow = z.infer<typeof occasionRowSchema>;
+/** Occasions for which an athlete has a routine. */
 export const occasionListSchema = z.object({ items: z.array(occasionRowSchema) }).meta({ id: 'Occasions' });
+/** Body that says on which days and how often a day an occasion is meant. */
 export const putOccasionSchema = z.strictObject({
   ...frequency,
   ended: z.boolean().default(false),
@@ -148,6 +153,7 @@ export const putOccasionSchema = z.strictObject({
 });
 export type PutOccasion = z.infer<typeof putOccasionSchema>;
 
+/** What a practitioner says of a proposed decision. */
 export const decisionVerdictSchema = z.enum(['accepted', 'overruled']);
 
 /** A verdict on each decision of the routine in force, by item; an overruled one says what instead, and why. */
@@ -171,5 +177,6 @@ export const decideSchema = z.strictObject({
     .refine((list) => new Set(list.map((v) => v.item)).size === list.length, 'one verdict per item'),
 });
 export type Decide = z.infer<typeof decideSchema>;
+/** The version that followed from recorded decisions; null where nothing changed. */
 export const decidedSchema = z.object({ routine: routineRowSchema.nullable() }).meta({ id: 'Decided' });
 export type Decided = z.infer<typeof decidedSchema>;

@@ -3,6 +3,7 @@ import { resultSchema } from '../domain/caseFile.ts';
 import { isoDaySchema } from '../domain/vocabulary.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
+/** Body that opens a visit of a day. */
 export const newScreeningSchema = z.strictObject({ id: newIdSchema, date: isoDaySchema });
 
 /** A result as it is typed: everything but test and side, which are in the path. */
@@ -11,9 +12,11 @@ export const resultInputSchema = resultSchema.omit({ test: true, side: true }).e
 });
 export type ResultInput = z.input<typeof resultInputSchema>;
 
+/** A stored result with the version to change it by. */
 export const resultRowSchema = resultSchema.extend({ version: versionSchema }).meta({ id: 'Result' });
 export type ResultRow = z.infer<typeof resultRowSchema>;
 
+/** A visit with its results as the server answers. */
 export const screeningRowSchema = z
   .object({
     id: idSchema,
@@ -25,6 +28,7 @@ export const screeningRowSchema = z
   .meta({ id: 'Screening' });
 export type ScreeningRow = z.infer<typeof screeningRowSchema>;
 
+/** Body that closes a visit. */
 export const finishScreeningSchema = z.strictObject({ version: versionSchema });
 
 /** Rows of a file of screenings; all are stored or none. */
@@ -37,6 +41,7 @@ export const importScreeningsSchema = z.strictObject({
 });
 export type ImportScreenings = z.infer<typeof importScreeningsSchema>;
 
+/** What a file of screenings brought in, counted. */
 export const importedSchema = z
   .object({
     results: z.int(),

@@ -5,6 +5,7 @@ import { isoDaySchema } from '../domain/vocabulary.ts';
 import { sessionEventSchema } from '../session/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
+/** Body that starts a session of a routine, with what is left out today. */
 export const startSessionSchema = z.strictObject({
   id: newIdSchema,
   routineId: idSchema,

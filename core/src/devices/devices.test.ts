@@ -10,6 +10,7 @@ import {
   steadyAngle,
   tareOf,
 } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const HZ = 100;
 const flat = (value: number, seconds: number) => Array.from({ length: seconds * HZ }, () => value);
@@ -44,7 +45,7 @@ describe('a force trace', () => {
   });
 
   it('never gives a best second above the peak, and a larger zero takes away exactly that much', () => {
-    fc.assert(
+    forAll(
       fc.property(
         fc.integer(),
         fc.integer({ min: 40, max: 600 }),

@@ -1,9 +1,12 @@
 import { z } from 'zod';
 
+/** Measuring devices that a stand-in ships for. */
 export const DEVICE_KINDS = ['dynamometer', 'inclinometer', 'contact-mat'] as const;
+/** One of the kinds of device. */
 export const deviceKindSchema = z.enum(DEVICE_KINDS);
 export type DeviceKind = z.infer<typeof deviceKindSchema>;
 
+/** Name and version of what devices and product say to each other (docs/devices.md). */
 export const DEVICE_PROTOCOL = 'yonder-device/1';
 
 /** What a device says: who it is, samples at an even rate, contacts of a mat, the end of a recording. Times in ms since its start. */

@@ -30,8 +30,10 @@ export const clearanceSchema = z.strictObject({
 /** Leg length in cm (front of pelvis to inner ankle) or arm length in cm (C7 to fingertip). */
 const limbPair = z.strictObject({ left: z.number().min(20).max(150), right: z.number().min(20).max(150) });
 
+/** A sport task an athlete does, by id, with the side that leads. */
 export const taskSchema = z.strictObject({ id, lead: z.enum(['left', 'right', 'either']).default('either') });
 
+/** A past injury: where, on which day, whether it was operated, and in words what happened. */
 export const injurySchema = z.strictObject({
   region: regionSchema,
   side: sideSchema,
@@ -40,6 +42,7 @@ export const injurySchema = z.strictObject({
   what: text.optional(),
 });
 
+/** Something to avoid: who set it, why, when it is to be looked at again, and how it ended. */
 export const precautionSchema = z.strictObject({
   id,
   since: isoDaySchema.optional(),
@@ -52,6 +55,7 @@ export const precautionSchema = z.strictObject({
   ended: nullable(z.strictObject({ by: person, date: isoDaySchema })),
 });
 
+/** Whether a stop-and-refer sign is there, and who cleared it in which scope. */
 export const redFlagAnswerSchema = z.strictObject({
   id,
   answer: z.boolean(),
@@ -133,6 +137,7 @@ export const liftSchema = z.strictObject({
 });
 export type Lift = z.infer<typeof liftSchema>;
 
+/** Everything of an athlete that the judgement reads; masses in kg, lengths in cm. */
 export const athleteSchema = z.strictObject({
   birthDate: isoDaySchema,
   bodyMassKg: nullable(z.number().min(15).max(250)).describe('kg'),
@@ -163,17 +168,20 @@ export const athleteSchema = z.strictObject({
 });
 export type Athlete = z.infer<typeof athleteSchema>;
 
+/** Pain told during a test, 0–10, with its place and feel where they were asked. */
 export const testPainSchema = z.strictObject({
   nrs: painScoreSchema,
   aspect: painAspectSchema.optional(),
   feel: painFeelSchema.optional(),
 });
 
+/** A movement fault and how much of it was seen. */
 export const faultMarkSchema = z.strictObject({ id, mark: z.enum(['slight', 'clear']) });
 
 /** Characters of raw readings kept with a result: a device's ten seconds, several times over. */
 const MOST_RAW = 20_000;
 
+/** What was measured of one test and side on one visit: trials in the unit of the test, or marked faults. */
 export const resultSchema = z.strictObject({
   test: id,
   side: sideSchema,
@@ -205,6 +213,7 @@ export const resultSchema = z.strictObject({
 });
 export type ScreeningResult = z.infer<typeof resultSchema>;
 
+/** A dated visit with its results. */
 export const screeningSchema = z.strictObject({
   date: isoDaySchema,
   results: z.array(resultSchema).default([]),
@@ -328,6 +337,7 @@ export const judgementSchema = z.strictObject({
 });
 export type Judgement = z.infer<typeof judgementSchema>;
 
+/** A need of the practitioner’s own for a test and side, in the unit of the test; it replaces task and floor. */
 export const needOverrideSchema = z.strictObject({
   test: id,
   side: sideSchema,
@@ -335,6 +345,7 @@ export const needOverrideSchema = z.strictObject({
   reason: text.optional(),
 });
 
+/** What a build is asked for: mode, minutes, kit, joints, pins and bans. */
 export const requestSchema = z.strictObject({
   mode: modeSchema.default('prepare'),
   minutes: nullable(z.number().min(1).max(120)),
@@ -394,6 +405,7 @@ const paceSchema = z.discriminatedUnion('by', [
   }),
 ]);
 
+/** Rounds that neighbouring lines belong to, and how often they go round. */
 export const circuitSchema = z.strictObject({
   id,
   rounds: z.number().int().min(1).max(20),
@@ -473,6 +485,7 @@ export const itemSchema = z.strictObject({
 });
 export type RoutineItem = z.infer<typeof itemSchema>;
 
+/** An issued version: its day, mode and items. */
 export const routineSchema = z.strictObject({
   issued: isoDaySchema,
   decided: isoDaySchema.nullable().optional().describe('day of the last verdicts on it'),
@@ -484,6 +497,7 @@ export const routineSchema = z.strictObject({
 });
 export type IssuedRoutine = z.infer<typeof routineSchema>;
 
+/** What happened for one item in a session: how much was done, pain 0–10, effort 0–10, quality 0–3. */
 export const entrySchema = z.strictObject({
   item: z.uuid().optional().describe('the routine item it stands for'),
   drill: id,
@@ -509,6 +523,7 @@ export const provokedSchema = z.strictObject({
 });
 export type Provoked = z.infer<typeof provokedSchema>;
 
+/** One session of the diary with an entry for each drill. */
 export const diarySessionSchema = z.strictObject({
   date: isoDaySchema,
   entries: z.array(entrySchema).default([]),

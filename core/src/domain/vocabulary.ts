@@ -12,11 +12,13 @@ export const REGIONS = [
   'wrist-hand',
   'whole-body',
 ] as const;
+/** A region of the body (product words), whole-body included. */
 export const regionSchema = z.enum(REGIONS);
 export type Region = z.infer<typeof regionSchema>;
 
 /** Sides of a result or finding. `central` is for tests and restrictions without sides. */
 export const SIDES = ['left', 'right', 'central'] as const;
+/** Where a test or finding lies: left, right or central. */
 export const sideSchema = z.enum(SIDES);
 export type Side = z.infer<typeof sideSchema>;
 
@@ -24,7 +26,9 @@ export type Side = z.infer<typeof sideSchema>;
 export const itemSideSchema = z.enum(['left', 'right', 'both', 'central']);
 export type ItemSide = z.infer<typeof itemSideSchema>;
 
+/** What a routine is for: before activity, training of its own, or afterwards. */
 export const MODES = ['prepare', 'build', 'restore'] as const;
+/** One of the modes. */
 export const modeSchema = z.enum(MODES);
 export type Mode = z.infer<typeof modeSchema>;
 
@@ -40,6 +44,7 @@ export const OCCASIONS = [
   'at-home',
   'travel',
 ] as const;
+/** When a routine is done: before training, at home, while travelling… */
 export const occasionSchema = z.enum(OCCASIONS);
 export type Occasion = z.infer<typeof occasionSchema>;
 
@@ -56,17 +61,26 @@ export const OCCASION_MODE: Readonly<Record<Occasion, Mode>> = {
   travel: 'restore',
 };
 
+/** Days of the week from Monday on. */
 export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
+/** One of the days of the week. */
 export type Weekday = (typeof WEEKDAYS)[number];
 
+/** What an amount counts: repetitions, seconds, breaths, contacts… */
 export const MEASURES = ['reps', 'hold-seconds', 'seconds', 'metres', 'contacts'] as const;
+/** One of the measures. */
 export const measureSchema = z.enum(MEASURES);
 export type Measure = z.infer<typeof measureSchema>;
 
+/** Sides of a joint on which it can hurt. */
 export const PAIN_ASPECTS = ['front', 'back', 'inner', 'outer', 'deep'] as const;
+/** One of the aspects of a pain. */
 export const painAspectSchema = z.enum(PAIN_ASPECTS);
+/** When it hurts: at rest, in movement, afterwards… */
 export const painWhenSchema = z.enum(['rest', 'movement', 'end-range', 'day-after']);
+/** How a pain can feel. */
 export const PAIN_FEELS = ['stretch', 'pinch', 'ache', 'sharp', 'giving-way', 'locking', 'numb'] as const;
+/** One of the feels of a pain. */
 export const painFeelSchema = z.enum(PAIN_FEELS);
 
 /** The first and last day that anything on record can have. */
@@ -77,6 +91,7 @@ const LAST_DAY = '2199-12-31';
 export const isoDaySchema = z.iso
   .date('write a day as YYYY-MM-DD')
   .refine((day) => day >= FIRST_DAY && day <= LAST_DAY, `must be between ${FIRST_DAY} and ${LAST_DAY}`);
+/** A day as YYYY-MM-DD. */
 export type IsoDay = string;
 
 /** Pain on the 0 (none) to 10 (worst) numeric rating scale. */

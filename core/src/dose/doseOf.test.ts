@@ -8,10 +8,13 @@ import {
   freshMaximum,
   indexCapacities,
   roundAmount,
+  isTendonHold,
   stretchCapSeconds,
 } from './index.ts';
 import type { DoseContext } from './index.ts';
+import type { Drill } from '../reference/index.ts';
 import { judgeCase } from '../testing/prepared.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const drillOf = (id: string) => {
   const drill = bundledReference.drills.get(id);
@@ -104,7 +107,7 @@ describe('dose without one', () => {
     expect(amount('build', caseOf(), 'both', 15)).toBeLessThanOrEqual((min + max) / 2);
   });
   it('stays within the drill’s range for every drill, mode and age', () => {
-    for (const drill of bundledReference.data.drills) {
+    for (const drill of eachOf(bundledReference.data.drills)) {
       for (const mode of ['prepare', 'build', 'restore'] as const) {
         for (const age of [14, 30]) {
           const { item, fits } = dosedItem(context(mode, caseOf(), age), drill, 'both', 1, null);
@@ -145,5 +148,22 @@ describe('sets and rest', () => {
   it('rest is the drill’s, within the mode’s limits', () => {
     const { item } = dosedItem(context('build'), drillOf('single-leg-heel-raise'), 'both', 2, null);
     expect(item.restSeconds).toBe(60);
+  });
+});
+
+describe('a long hold for a tendon that hurts', () => {
+  const sore = { ...context('build'), tendonHolds: new Set(['calf-load-irritability']) };
+  const hold = {
+    ...drillOf('single-leg-balance'),
+    contraction: 'isometric-hold',
+    serves: [{ restriction: 'calf-load-irritability', match: 0.4 }],
+  } as unknown as Drill;
+  const like = (over: object) => isTendonHold(sore, { ...hold, ...over } as Drill);
+  it('is held still, counted in seconds, and serves what hurts at a cover match', () => {
+    expect(like({})).toBe(true);
+    expect(like({ dose: { ...hold.dose, measure: 'reps' } })).toBe(false);
+    expect(like({ contraction: 'concentric-eccentric' })).toBe(false);
+    expect(like({ serves: [{ restriction: 'calf-load-irritability', match: 0.39 }] })).toBe(false);
+    expect(like({ serves: [{ restriction: 'ankle-dorsiflexion-limit', match: 1 }] })).toBe(false);
   });
 });

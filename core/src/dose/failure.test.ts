@@ -5,6 +5,7 @@ import { drillOf, preparedOf } from '../testing/prepared.ts';
 import { item } from '../testing/cases.ts';
 import type { Case, Mode, RoutineItem } from '../domain/index.ts';
 import { failureDistance, setsFor } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const drill = drillOf('single-leg-heel-raise');
 const heelRaises = (mode: Mode, left: number, right: number): Case =>
@@ -54,14 +55,14 @@ describe('how far a set stays from failure', () => {
       fc.integer({ min: 8, max: 45 }),
       fc.integer({ min: 1, max: 6 }),
     );
-    fc.assert(
+    forAll(
       fc.property(figures, ([amount, maximum, more]) => {
         const share = (a: number, m: number) =>
           distance('build', m, m, { side: 'left', amount: a }).share ?? 0;
         expect(share(amount + more, maximum)).toBeGreaterThan(share(amount, maximum));
         expect(share(amount, maximum + more)).toBeLessThan(share(amount, maximum));
       }),
-      { numRuns: 25 },
+      25,
     );
   });
 });

@@ -6,6 +6,7 @@ import type { Visit } from './circuits.ts';
 import { itemSeconds, roundUp, secondsPerRep, sideDoses, sidesDone } from './seconds.ts';
 import { isFloor, TIMING } from './settings.ts';
 
+/** What a stretch of a routine’s time is spent on. */
 export type SegmentKind = 'changeover' | 'floor-change' | 'setup' | 'work' | 'switch' | 'rest';
 
 /** A stretch of a session with one thing to do. The runner plays exactly these, one after the other. */

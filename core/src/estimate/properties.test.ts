@@ -14,6 +14,7 @@ import {
 import { bundledReference } from '../reference/bundled.ts';
 import type { Test } from '../reference/index.ts';
 import { estimateSide, realChange, RESCREEN, rescreenDue } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const measured = bundledReference.data.tests.filter((test) => !test.derivedFrom && isContinuous(test));
 const anyTest = fc.constantFrom(...measured);
@@ -47,7 +48,7 @@ function estimated(test: Test, visits: { date: string; value: number; pain: null
 
 describe('an estimate of any continuous test', () => {
   it('lies within what was measured, and is never less sure than one visit alone', () => {
-    fc.assert(
+    forAll(
       fc.property(withVisits, ({ test, visits }) => {
         const last = visits.at(-1)?.date ?? START;
         const { mean, sd } = estimated(test, visits, last);
@@ -61,7 +62,7 @@ describe('an estimate of any continuous test', () => {
   });
 
   it('keeps its mean and only grows less sure while nobody measures', () => {
-    fc.assert(
+    forAll(
       fc.property(withVisits, fc.integer({ min: 1, max: 300 }), ({ test, visits }, days) => {
         const last = visits.at(-1)?.date ?? START;
         const fresh = estimated(test, visits, last);
@@ -75,7 +76,7 @@ describe('an estimate of any continuous test', () => {
   });
 
   it('moves with its measurements: shifting every visit shifts the mean and nothing else', () => {
-    fc.assert(
+    forAll(
       fc.property(withVisits, fc.integer({ min: -50, max: 50 }), ({ test, visits }, shift) => {
         const last = visits.at(-1)?.date ?? START;
         const plain = estimated(test, visits, last);
@@ -102,7 +103,7 @@ describe('a rescreen date', () => {
         short: fc.boolean(),
       }),
     );
-    fc.assert(
+    forAll(
       fc.property(drawn, ({ test, visits, near, further, short }) => {
         const last = visits.at(-1)?.date ?? START;
         const estimate = estimated(test, visits, last);
@@ -124,7 +125,7 @@ describe('a change between two visits', () => {
     fc.record({ test: fc.constant(test), a: valueOf(test), b: valueOf(test) }),
   );
   it('counts the same forwards and backwards, with the sign turned', () => {
-    fc.assert(
+    forAll(
       fc.property(pair, ({ test, a, b }) => {
         const there = realChange(test, a, b);
         const back = realChange(test, b, a);
@@ -134,7 +135,7 @@ describe('a change between two visits', () => {
     );
   });
   it('is never real within the smallest real change, always from it on', () => {
-    fc.assert(
+    forAll(
       fc.property(anyTest, fc.integer({ min: 0, max: 300 }), (test, percent) => {
         fc.pre(percent !== 100);
         const from = test.reference.low;
@@ -150,7 +151,7 @@ describe('trials and sides', () => {
     fc.record({ test: fc.constant(test), values: fc.array(valueOf(test), { minLength: 1, maxLength: 5 }) }),
   );
   it('the result of a visit does not depend on the order of its trials and lies among them', () => {
-    fc.assert(
+    forAll(
       fc.property(trials, ({ test, values }) => {
         const result = aggregateTrials(test, values);
         expect(aggregateTrials(test, [...values].reverse())).toBeCloseTo(result, 9);
@@ -161,7 +162,7 @@ describe('trials and sides', () => {
     );
   });
   it('the best trial is never behind another', () => {
-    fc.assert(
+    forAll(
       fc.property(trials, ({ test, values }) => {
         fc.pre(test.trials.aggregate === 'best');
         const best = aggregateTrials(test, values);
@@ -171,7 +172,7 @@ describe('trials and sides', () => {
   });
   it('the symmetry index is at most 100, the same either way round, and free of the unit', () => {
     const positive = fc.integer({ min: 1, max: 5000 }).map((k) => k / 10);
-    fc.assert(
+    forAll(
       fc.property(positive, positive, positive, (a, b, unit) => {
         const index = symmetryIndex(a, b);
         expect(index).toBeLessThanOrEqual(100);
@@ -182,7 +183,7 @@ describe('trials and sides', () => {
   });
   it('a weaker side that reaches its need keeps a percentage limit; one clearly below it does not', () => {
     const better = fc.constantFrom('higher' as const, 'lower' as const);
-    fc.assert(
+    forAll(
       fc.property(
         fc.integer({ min: 10, max: 900 }),
         fc.integer({ min: 70, max: 98 }),

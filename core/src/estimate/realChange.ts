@@ -4,6 +4,7 @@ import type { Test } from '../reference/index.ts';
 /** 1.645·√2, the factor of MDC90 on the SEM (FORMULAS 5). */
 export const MDC90_PER_SEM = 2.33;
 
+/** Is a difference larger than the error of the test? "possibly" lies between MDC90 and MDC95. */
 export type RealChange = 'yes' | 'possibly' | 'no';
 
 /**

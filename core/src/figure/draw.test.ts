@@ -27,6 +27,8 @@ import {
 } from './index.ts';
 import type { Kit, SolvedFigure, WrittenFigure } from './index.ts';
 import { less, size } from './vector.ts';
+import { forAll } from '../testing/forAll.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const standing = standingFigure();
 const ids = Object.keys(bundledFigures.drills);
@@ -45,7 +47,7 @@ describe('the camera', () => {
     expect(across('back')).toBeGreaterThan(9);
   });
   it('keeps lengths that lie in its picture, whichever way it looks', () => {
-    fc.assert(
+    forAll(
       fc.property(fc.integer({ min: -180, max: 180 }), fc.integer({ min: -80, max: 80 }), (az, el) => {
         const { right, up, see } = cameraOf({ az, el });
         expect(size(right)).toBeCloseTo(1, 9);
@@ -55,14 +57,14 @@ describe('the camera', () => {
           [to.x - from.x, to.y - from.y, to.near - from.near].map((v) => Math.round(v * 1e6) / 1e6 + 0),
         ).toEqual([0, -7, 0]);
       }),
-      { numRuns: 40 },
+      40,
     );
   });
 });
 
 describe('a drawing', () => {
   it('holds the whole body in its square in every key, and a part where only that is meant', () => {
-    fc.assert(
+    forAll(
       fc.property(anyFigure, (one) => {
         const { put } = layoutOf(one);
         if (one.frame[0] !== 'full') return;
@@ -76,7 +78,7 @@ describe('a drawing', () => {
             }
           }
       }),
-      { numRuns: 60 },
+      60,
     );
   });
   it('has every kind of kit in it, in the keys in which it is there', () => {
@@ -88,7 +90,7 @@ describe('a drawing', () => {
       const kit: Kit = { type, ...(strung ? { through } : inHand ? { side: 'both' } : { at: [20, 0, 4] }) };
       const drawn = drawFigure({ ...standing, kit: [kit] });
       expect(drawn.shapes.length, type).toBeGreaterThan(bare);
-      for (const { d } of drawn.shapes) expect(numbersOf(d).every(Number.isFinite), type).toBe(true);
+      for (const { d } of eachOf(drawn.shapes)) expect(numbersOf(d).every(Number.isFinite), type).toBe(true);
       const gone = drawFigure({ ...standing, kit: [{ ...kit, keys: [3] }] });
       expect(gone.shapes.length, type).toBe(bare);
     }
@@ -163,8 +165,13 @@ describe('a mark', () => {
       for (const one of [standing, { ...figure('bodyweight-squat'), frame: ['head', 'kneeL'] }]) {
         const { shapes } = drawFigure({ ...one, marks: [mark as SolvedFigure['marks'][0]] });
         const lines = shapes.filter(({ line }) => line === 'mark').flatMap(({ d }) => numbersOf(d));
-        for (const n of lines) expect(n).toBeGreaterThanOrEqual(0);
-        for (const n of lines) expect(n).toBeLessThanOrEqual(PICTURE);
+        // Who stands in one position goes nowhere: there is no way of the knee to draw.
+        if (one === standing && 'move' in mark) {
+          expect(lines).toEqual([]);
+          continue;
+        }
+        for (const n of eachOf(lines)) expect(n).toBeGreaterThanOrEqual(0);
+        for (const n of eachOf(lines)) expect(n).toBeLessThanOrEqual(PICTURE);
       }
   });
   it('that stops short ends at a bar', () => {
@@ -244,21 +251,21 @@ describe('kit', () => {
 
 describe('sides', () => {
   it('a figure is turned round for the side that it is not drawn with, and for no other reason', () => {
-    fc.assert(
+    forAll(
       fc.property(anyFigure, (one) => {
         const own = ownSide(one);
         expect(turnedFor(one, own)).toBe(false);
         expect(turnedFor(one, own === 'left' ? 'right' : 'left')).toBe(true);
         for (const side of ['both', 'central', undefined]) expect(turnedFor(one, side)).toBe(false);
       }),
-      { numRuns: 20 },
+      8,
     );
   });
   it('of who stands seen from behind are where they are, each region at its height', () => {
     const { joints, shapes } = standingBody(40, 6, 2.4);
     expect(shapes.length).toBeGreaterThan(8);
     const height = (region: keyof typeof joints) => joints[region]?.left[1] ?? NaN;
-    for (const { left, right } of Object.values(joints)) {
+    for (const { left, right } of eachOf(Object.values(joints))) {
       expect(left[0]).toBeLessThan(right[0]);
       expect(left[1]).toBeCloseTo(right[1], 0);
     }
@@ -269,7 +276,7 @@ describe('sides', () => {
 
 describe('a movement', () => {
   it('never jumps: in a thousandth of a second nothing goes further than it can', () => {
-    fc.assert(
+    forAll(
       fc.property(anyFigure, fc.integer({ min: 1, max: 12 }), (one, secondsPerRep) => {
         const moves = movesOf(one, { tempo: null, secondsPerRep, holdSeconds: null });
         if (moves.length === 0) {
@@ -286,7 +293,7 @@ describe('a movement', () => {
             expect(size(less(at, before?.[name]?.at ?? at)), `${name} at ${t}`).toBeLessThan(2.5);
         }
       }),
-      { numRuns: 30 },
+      30,
     );
   });
   it('goes through every key and back, whatever the tempo is called', () => {
@@ -342,7 +349,7 @@ describe('what a picture is held to', () => {
       ['foreshortened'],
     ],
   ])('%s', (_, over, expected) => {
-    for (const kind of expected) expect(kinds(over)).toContain(kind);
+    expect(kinds(over)).toEqual(expected.length === 0 ? [] : expect.arrayContaining(expected));
     if (expected.length === 0) expect(kinds(over)).toEqual([]);
   });
   it('and to what the library says: lying is not standing, without its kit it is another drill', () => {

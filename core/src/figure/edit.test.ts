@@ -24,6 +24,8 @@ import type { Kit, SolvedFigure } from './index.ts';
 import { NUMBERS, RANGE } from './skeleton.ts';
 import { less, size } from './vector.ts';
 import type { Vec } from './vector.ts';
+import { forAll } from '../testing/forAll.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const standing = standingFigure();
 const pose = standing.poses[0] ?? [];
@@ -34,7 +36,7 @@ const number = (name: string) => NUMBERS.indexOf(name);
 
 describe('a figure turned round', () => {
   it('has every place where the other side had it, and is itself again when turned twice', () => {
-    fc.assert(
+    forAll(
       fc.property(anyFigure, (figure) => {
         const other = mirroredFigure(figure);
         figure.poses.forEach((one, key) => {
@@ -46,7 +48,7 @@ describe('a figure turned round', () => {
         });
         expect(mirroredFigure(other)).toEqual(figure);
       }),
-      { numRuns: 40 },
+      40,
     );
   });
 });
@@ -61,7 +63,7 @@ describe('a hand or foot seen close, drawn by hand', () => {
     }),
   );
   it('comes nearer to where it is drawn, or stays, within its ranges and without the other side', () => {
-    fc.assert(
+    forAll(
       fc.property(drawn, ({ figure, handle: { site }, by }) => {
         const from = figure.poses[figure.shown] ?? [];
         const start = bodyAt(figure, from).sites[site]?.at as Vec;
@@ -72,7 +74,7 @@ describe('a hand or foot seen close, drawn by hand', () => {
         const other = from.map((_, i) => i).filter((i) => i < from.length / 2 === site.endsWith('R'));
         for (const i of other) expect(next[i]).toBe(from[i]);
       }),
-      { numRuns: 200 },
+      200,
     );
   });
   it('goes where a finger, a toe or the whole hand can go', () => {
@@ -94,7 +96,7 @@ describe('a hand or foot seen close, drawn by hand', () => {
   });
   it('is taken hold of only by places that it has, each of one of its joints', () => {
     for (const figure of [...closeUps.slice(0, 6), standing])
-      for (const { site, joint, name } of handlesOf(figure)) {
+      for (const { site, joint, name } of eachOf(handlesOf(figure))) {
         expect(bodyAt(figure, figure.poses[0] ?? []).sites[site], site).toBeDefined();
         expect(jointsOf(figure).some((one) => one.site === joint)).toBe(true);
         expect(name).not.toBe('');
@@ -140,7 +142,7 @@ describe('a joint drawn by hand', () => {
     const far = fc.integer({ min: -120, max: 160 });
     const spot: fc.Arbitrary<Vec> = fc.tuple(far, far, far);
     const site = fc.constantFrom('wristL', 'ankleR', 'kneeL', 'elbowR', 'head', 'pelvis', 'chest');
-    fc.assert(
+    forAll(
       fc.property(site, spot, (name, target) => {
         pulled(pose, [], name, target, 4).pose.forEach((value, i) => {
           expect(Number.isFinite(value)).toBe(true);
@@ -148,7 +150,7 @@ describe('a joint drawn by hand', () => {
           expect(value).toBeLessThanOrEqual((RANGE[i]?.[1] ?? 0) + 0.1);
         });
       }),
-      { numRuns: 25 },
+      25,
     );
   });
   it('a number that is set bends the rest: knees that bend lower the hips over standing feet', () => {
@@ -175,7 +177,7 @@ describe('a joint drawn by hand', () => {
     }
   });
   it('goes where the pointer goes in the picture, whichever way it is looked at', () => {
-    fc.assert(
+    forAll(
       fc.property(fc.integer({ min: -180, max: 180 }), fc.integer({ min: -60, max: 60 }), (az, el) => {
         const { see } = cameraOf({ az, el });
         const from: Vec = [3, 80, -9];
@@ -184,7 +186,7 @@ describe('a joint drawn by hand', () => {
         expect(there.y - here.y).toBeCloseTo(-5, 6);
         expect(there.near - here.near).toBeCloseTo(0, 6);
       }),
-      { numRuns: 30 },
+      30,
     );
   });
   it('every number of a figure can be set somewhere, by a name', () => {
@@ -192,7 +194,7 @@ describe('a joint drawn by hand', () => {
       const places = jointsOf({ rig, sides: ['L', 'R'] }).flatMap(({ settings }) => settings);
       expect(new Set(places.map(({ place }) => place)).size).toBe(places.length);
       if (rig === 'body') expect(places).toHaveLength(NUMBERS.length);
-      for (const { label } of places) expect(label).toMatch(/^[A-Z][a-z, ]+$/);
+      for (const { label } of eachOf(places)) expect(label).toMatch(/^[A-Z][a-z, ]+$/);
     }
   });
 });
@@ -212,7 +214,7 @@ describe('a picture from outside', () => {
     );
   });
   it('as all that ship can, and as nobody else can whatever is changed in it: accepted is drawn', () => {
-    for (const id of ids) expect(pictureFaults(figureOf(id) as SolvedFigure), id).toEqual([]);
+    for (const id of eachOf(ids)) expect(pictureFaults(figureOf(id) as SolvedFigure), id).toEqual([]);
     const junk = fc.oneof(
       fc.constantFrom('kneeL', 'hand', '', 'constructor', null, [], {}, -1, 0, 3, 1e9, NaN),
       fc.constantFrom(
@@ -222,7 +224,7 @@ describe('a picture from outside', () => {
         { say: 'A' },
       ),
     );
-    fc.assert(
+    forAll(
       fc.property(anyFigure, fc.nat(), fc.nat(), junk, (figure, field, at, value) => {
         const copy = structuredClone(figure) as unknown as Record<string, unknown>;
         const name = Object.keys(copy)[field % Object.keys(copy).length] ?? '';
@@ -234,7 +236,7 @@ describe('a picture from outside', () => {
         for (const small of [true, false])
           expect(JSON.stringify(drawFigure(parsed.data, { small }))).not.toMatch(/NaN|Infinity|null/);
       }),
-      { numRuns: 300 },
+      300,
     );
   });
 });

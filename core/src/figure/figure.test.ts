@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, inject, it } from 'vitest';
 import { figureSources } from '../../cli/figureSources.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { bundledFigures, figureOf } from './bundled.ts';
@@ -25,11 +25,11 @@ import {
   wholeFigure,
 } from './index.ts';
 import type { FigureSource, SolvedFigure, WrittenFigure } from './index.ts';
-import { share, SOLVED, WRITTEN } from '../testing/seededFaults.ts';
-import type { Mistake } from '../testing/seededFaults.ts';
 import { fieldFaults } from './fields.ts';
 import { sitesOf } from './skeleton.ts';
 import { size, less } from './vector.ts';
+import { forAll } from '../testing/forAll.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const SOURCES = resolve(import.meta.dirname, 'data/source');
 const sources = figureSources();
@@ -72,14 +72,14 @@ describe('the skeleton', () => {
       ]);
     };
     const still = lengths(NUMBERS.map(() => 0));
-    fc.assert(
+    forAll(
       fc.property(
         fc.array(fc.integer({ min: -90, max: 90 }), { minLength: NUMBERS.length, maxLength: NUMBERS.length }),
         (pose) => {
           lengths(pose).forEach((length, i) => expect(length).toBeCloseTo(still[i] ?? NaN, 6));
         },
       ),
-      { numRuns: 40 },
+      40,
     );
   });
 });
@@ -93,7 +93,7 @@ describe('the solver', () => {
     const figure = finished(source);
     expect(faultsOf(figure, source)).toEqual([]);
     const [first, last] = figure.poses.map((pose) => bodyOf(pose).sites);
-    for (const site of sitesOf('foot')) {
+    for (const site of eachOf(sitesOf('foot'))) {
       expect(first?.[site]?.at[1]).toBeCloseTo(first?.[site]?.radius ?? NaN, 0);
       expect(size(less(first?.[site]?.at ?? [0, 0, 0], last?.[site]?.at ?? [9, 9, 9]))).toBeLessThan(0.5);
     }
@@ -101,7 +101,7 @@ describe('the solver', () => {
     const moves = movesOf(figure, { tempo: null, secondsPerRep: 2, holdSeconds: null });
     for (let t = 0; t < cycleSeconds(moves); t += 0.2) {
       const body = bodyOf(poseAt(figure, moves, t));
-      for (const site of sitesOf('foot'))
+      for (const site of eachOf(sitesOf('foot')))
         expect(size(less(body.sites[site]?.at ?? [9, 9, 9], first?.[site]?.at ?? [0, 0, 0]))).toBeLessThan(
           1.2,
         );
@@ -139,7 +139,7 @@ describe('the outline', () => {
       y: fc.integer({ min: 0, max: 99 }),
       r: fc.integer({ min: 1, max: 20 }),
     });
-    fc.assert(
+    forAll(
       fc.property(fc.array(circle, { minLength: 1, maxLength: 7 }), (circles) => {
         const d = outline(circles);
         expect(d).toMatch(/^M[^M]*z$/);
@@ -155,7 +155,7 @@ describe('the outline', () => {
           expect(y).toBeLessThanOrEqual(far((c) => c.y + c.r) + 0.1);
         }
       }),
-      { numRuns: 80 },
+      80,
     );
   });
 });
@@ -229,7 +229,10 @@ describe('every figure', () => {
     expect(kept).toEqual([]);
   });
   it('is what the schema says, draws in under 16 kB, small and turned round too', () => {
-    for (const [id, { of: _of, ...figure }] of all) {
+    // Every seventh, others with another seed.
+    const { seed } = inject('properties');
+    const some = all.filter((_, i) => i % 7 === seed % 7);
+    for (const [id, { of: _of, ...figure }] of eachOf(some)) {
       expect(solvedFigureSchema.safeParse(figure).success, id).toBe(true);
       for (const options of [{}, { small: true }, { mirrored: true, letters: true }]) {
         const svg = svgOf(drawFigure(figure, options), PAPER);
@@ -259,27 +262,10 @@ describe('every figure', () => {
       .map(([id]) => id);
     expect(without).toEqual([]);
   });
-  it('is noticed by the checks when somebody slips, as often as the document of pictures says', () => {
-    const least = {
-      floating: 0.95,
-      sunk: 0.95,
-      'a hip 35° off': 0.8,
-      'wrong side marked': 0.9,
-      'wrong camera': 0.9,
-      'sign of an angle flipped': 0.5,
-      'limbs of the other side': 0.5,
-    };
-    for (const [name, floor] of Object.entries(least)) {
-      const solved = SOLVED[name];
-      const { of, caught, missed } = share((solved ?? WRITTEN[name]) as Mistake, sources, solved ? 3 : 30);
-      expect(of, name).toBeGreaterThan(5);
-      expect(caught / of, `${name}: ${missed.join(', ')}`).toBeGreaterThanOrEqual(floor);
-    }
-  }, 120_000);
   it('is whole: no place is far from what it hangs on', () => {
-    for (const [id, figure] of all)
-      for (const pose of figure.poses)
-        for (const { at } of Object.values(bodyAt(figure, pose).sites))
+    for (const [id, figure] of eachOf(all))
+      for (const pose of eachOf(figure.poses))
+        for (const { at } of eachOf(Object.values(bodyAt(figure, pose).sites)))
           expect(Math.hypot(...at), id).toBeLessThan(260);
   });
 });

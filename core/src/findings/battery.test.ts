@@ -7,6 +7,7 @@ import { safetyState, YOUTH_AGE } from '../safety/index.ts';
 import { BATTERY_SECONDS, offeredTests, proposeBattery } from './index.ts';
 import type { Case } from '../domain/index.ts';
 import { assessCase } from '../assess/index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const propose = (input: Case, minutes: number, done?: ReadonlySet<string>) =>
   proposeBattery(assessCase(bundledReference, input), minutes, done);
@@ -18,7 +19,7 @@ const testOf = (id: string) => {
 
 describe('a proposed battery', () => {
   it('fits the minutes, holds no test twice, and only tests that may be done', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(true), fc.integer({ min: 2, max: 60 }), (input, minutes) => {
         const battery = propose(input, minutes);
         const ids = battery.tests.map((t) => t.test);
@@ -29,7 +30,7 @@ describe('a proposed battery', () => {
         expect(offered).toEqual(expect.arrayContaining(ids));
         expect(ids.filter((id) => battery.leftOut.includes(id))).toEqual([]);
       }),
-      { numRuns: 60 },
+      60,
     );
   });
 

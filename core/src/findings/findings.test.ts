@@ -8,6 +8,8 @@ import { caseOf, result, stiffAnkle, TODAY } from '../testing/cases.ts';
 import { estimateAll, isShort, judgeNeed, measuredBetween, painLimits, rotationArc } from './index.ts';
 import type { Finding, FindingsReport } from './index.ts';
 import { judgeCase, standingOf } from '../testing/prepared.ts';
+import { forAll } from '../testing/forAll.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const judge = (input: Case) => judgeCase(bundledReference, input);
 const find = (report: FindingsReport, restriction: string, side: string): Finding | undefined =>
@@ -48,7 +50,7 @@ describe('the worked ankle', () => {
   it('ranks by priority and gives every factor', () => {
     const priorities = report.findings.map((f) => f.priority);
     expect(priorities).toEqual([...priorities].sort((a, b) => b - a));
-    for (const { priority, factors } of report.findings) {
+    for (const { priority, factors } of eachOf(report.findings)) {
       expect(priority).toBeCloseTo(Math.min(1, factors.severity * factors.relevance * factors.injury), 12);
     }
   });
@@ -475,7 +477,7 @@ describe('properties over all tests', () => {
     new Map(report.findings.filter((f) => f.side === side).map((f) => [f.restriction, f.severity]));
 
   it('a worse result never lowers a severity of its side', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), fc.nat(), fc.integer({ min: 1, max: 8 }), (input, pick, steps) => {
         const results = input.screenings[0]?.results ?? [];
         const target = results[pick % results.length];
@@ -504,7 +506,7 @@ describe('properties over all tests', () => {
           ).toBeGreaterThanOrEqual(severity - 1e-9);
         }
       }),
-      { numRuns: 300 },
+      300,
     );
   });
 
@@ -516,16 +518,16 @@ describe('properties over all tests', () => {
           [f.restriction, turn(f.side), f.severity, f.priority, f.margin, f.pShort, f.state].join('|'),
         )
         .sort();
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), (input) => {
         expect(figures(judge(mirrored(input)), flip)).toEqual(figures(judge(input), (side) => side));
       }),
-      { numRuns: 200 },
+      200,
     );
   });
 
   it('widening the error never makes a difference between sides or dates count', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), fc.integer({ min: 11, max: 40 }), (input, tenths) => {
         const wider = {
           ...input,
@@ -542,7 +544,7 @@ describe('properties over all tests', () => {
           report.asymmetries.filter((row) => row.state === 'counts').map((row) => row.test);
         expect(counting(judge(input))).toEqual(expect.arrayContaining(counting(judge(wider))));
       }),
-      { numRuns: 100 },
+      100,
     );
   });
 });

@@ -6,6 +6,7 @@ import { arbitraryCase, mirrored } from '../testing/arbitraries.ts';
 import { compareDates, painPatterns } from './index.ts';
 import type { Finding } from './index.ts';
 import { judgeCase, standingOf } from '../testing/prepared.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const judge = (input: Case) => judgeCase(bundledReference, input);
 const keyOf = (f: { restriction: string; side: string }) => `${f.restriction}/${f.side}`;
@@ -26,7 +27,7 @@ const other = (side: Side): Side => (side === 'left' ? 'right' : side === 'right
 
 describe('what is said of findings, over any case', () => {
   it('never lowers a measured severity, never adds a priority by setting aside, and stays ranked', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), said, (input, judgements) => {
         const before = new Map(judge(input).findings.map((f) => [keyOf(f), f]));
         const after = judge({ ...input, judgements }).findings;
@@ -39,35 +40,35 @@ describe('what is said of findings, over any case', () => {
         expect(priorities).toEqual([...priorities].sort((a, b) => b - a));
         expect(new Set(after.map(keyOf)).size).toBe(after.length);
       }),
-      { numRuns: 80 },
+      40,
     );
   });
 
   it('touches only what it names', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), said, (input, judgements) => {
         const named = new Set(judgements.map(keyOf));
         const untouched = (findings: readonly Finding[]) => findings.filter((f) => !named.has(keyOf(f)));
         expect(untouched(judge({ ...input, judgements }).findings)).toEqual(untouched(judge(input).findings));
       }),
-      { numRuns: 60 },
+      60,
     );
   });
 
   it('a confirmation changes no figure', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), spoken, (input, judgement) => {
         const confirmed = judge({ ...input, judgements: [{ ...judgement, verdict: 'confirmed' }] }).findings;
         const figures = (list: readonly Finding[]) =>
           list.map((f) => [keyOf(f), f.severity, f.priority, f.margin, f.pShort]);
         expect(figures(confirmed)).toEqual(figures(judge(input).findings));
       }),
-      { numRuns: 60 },
+      60,
     );
   });
 
   it('swapping the sides of what is said swaps it in the findings', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), said, (input, judgements) => {
         const swapped = judgements.map((j) => ({ ...j, side: other(j.side) }));
         const straight = judge({ ...input, judgements }).findings;
@@ -78,7 +79,7 @@ describe('what is said of findings, over any case', () => {
             .sort();
         expect(figures(crossed, (s) => s)).toEqual(figures(straight, other));
       }),
-      { numRuns: 60 },
+      60,
     );
   });
 });
@@ -104,7 +105,7 @@ describe('pain patterns and compared dates, over any case', () => {
   }));
 
   it('a suggestion is of the region and side that hurt, and swaps with the sides', () => {
-    fc.assert(
+    forAll(
       fc.property(hurting, (input) => {
         const hits = painPatterns(bundledReference, standingOf(input));
         for (const hit of hits) {
@@ -117,12 +118,12 @@ describe('pain patterns and compared dates, over any case', () => {
           all.map((h) => `${h.pattern}/${h.test}/${side(h.side)}`).sort();
         expect(list(crossed, (s) => s)).toEqual(list(hits, other));
       }),
-      { numRuns: 60 },
+      60,
     );
   });
 
   it('without pain there is no suggestion, whatever the place', () => {
-    fc.assert(
+    forAll(
       fc.property(hurting, (input) => {
         const free = {
           ...input,
@@ -133,16 +134,16 @@ describe('pain patterns and compared dates, over any case', () => {
         };
         expect(painPatterns(bundledReference, standingOf(free as Case))).toEqual([]);
       }),
-      { numRuns: 40 },
+      40,
     );
   });
 
   it('a date compared with itself shows nothing', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), (input) => {
         expect(compareDates(bundledReference, standingOf(input), '2027-02-20', '2027-02-20')).toEqual([]);
       }),
-      { numRuns: 30 },
+      30,
     );
   });
 });

@@ -24,6 +24,7 @@ const pattern = (
   says: string,
 ): PainPattern => ({ id, region, aspects, feels, suggests, says });
 
+/** What a place and feel of pain speaks for, and what holds then; defaults that a practice can edit. */
 export const PAIN_PATTERNS: readonly PainPattern[] = [
   pattern(
     'ankle-front-pinch',

@@ -4,6 +4,7 @@ import { testSideKey } from './visits.ts';
 
 /** Tasks whose lead arm is a throwing shoulder. */
 const THROWING_TASKS = new Set(['overhead-throw', 'tennis-serve', 'volleyball-jump']);
+/** The two tests whose sum is the total arc of a shoulder. */
 export const ROTATION_TESTS = { internal: 'shoulder-ir-range', external: 'shoulder-er-range' } as const;
 
 /** Total rotation arc of one shoulder in degrees with its SEM-based MDC95 (FORMULAS 4). */

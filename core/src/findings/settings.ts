@@ -22,4 +22,5 @@ export const PAIN_LIMITS: Readonly<Record<string, { fine: number; stop: number }
 
 /** Growing athletes: under this age the pain limit is 0–3 unless the practice is stricter (rulings). */
 export const GROWING_AGE = 18;
+/** Pain limits under 18, 0–10, whatever the school says (rulings, pain and progression). */
 export const GROWING_LIMITS = { fine: 0, stop: 3 } as const;

@@ -5,8 +5,10 @@ import type { Block } from '../safety/index.ts';
 import type { PatternHit } from './painPatterns.ts';
 import type { RotationArcs } from './rotationArc.ts';
 
+/** How sure it is that capacity lies below need (rulings, state by probability). */
 export type FindingState = 'short' | 'likely-short' | 'within-error' | 'enough';
 
+/** What a need comes from. */
 export type NeedKind = 'task' | 'floor' | 'override' | 'symmetry' | 'ratio' | 'trend';
 
 /** One test, side and need source. All figures in the unit of the test; reserve and margin are better when larger. */

@@ -9,6 +9,7 @@ import { caseOf, stiffAnkle } from '../testing/cases.ts';
 import { offeredTests } from './index.ts';
 import { CHANGE_MINUTES, testWorths } from './worth.ts';
 import { judgeCase, standingOf } from '../testing/prepared.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const testOf = (id: string) => bundledReference.tests.get(id) as Test;
 const worthOf = (input: Case, id: string) =>
@@ -60,7 +61,7 @@ describe('what a test would tell', () => {
 
 describe('the next test', () => {
   it('is the one that tells most per minute of all that may be done', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(true), (input) => {
         const report = judgeCase(bundledReference, input);
         const safety = safetyState(bundledReference, input.athlete, input.today);
@@ -79,7 +80,7 @@ describe('the next test', () => {
           expect(own).toBeGreaterThanOrEqual(best - 1e-9);
         }
       }),
-      { numRuns: 60 },
+      60,
     );
   });
 

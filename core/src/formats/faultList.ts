@@ -4,6 +4,7 @@ export interface CaseFault {
   readonly message: string;
 }
 
+/** Where in a document a fault lies: keys and places from its root. */
 export type Path = readonly (string | number)[];
 
 /** `$.screenings[0].results[1]` from its parts. */

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { guessMapping, missingFields, readScreeningRows, screeningCsvRow } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const ATHLETES = [
   { id: 'a1', name: 'Mira Oldtown' },
@@ -89,7 +90,7 @@ describe('a file of screenings', () => {
   });
 
   it('is read back as it was written, for any case', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(false), (input) => {
         const [screening] = input.screenings;
         const results = screening?.results ?? [];
@@ -100,7 +101,7 @@ describe('a file of screenings', () => {
         const value = (r: (typeof results)[0]) => [r.test, r.side, r.trials ?? [r.grade]];
         expect(back.rows.map((r) => value(r.result))).toEqual(results.map(value));
       }),
-      { numRuns: 60 },
+      60,
     );
   });
 });

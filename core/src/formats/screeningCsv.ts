@@ -20,6 +20,7 @@ export const CSV_FIELDS = [
   'aspect',
   'feel',
 ] as const;
+/** A column that a file of screenings can have. */
 export type CsvField = (typeof CSV_FIELDS)[number];
 const REQUIRED: readonly CsvField[] = ['athlete', 'date', 'test'];
 const TRIALS = CSV_FIELDS.filter((field) => field.startsWith('trial'));

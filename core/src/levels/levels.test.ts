@@ -4,6 +4,7 @@ import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, entry, item, result, stiffAnkle, placement } from '../testing/cases.ts';
 import { guardProbability, levelState } from './index.ts';
 import { assessCase } from '../assess/index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const contextOf = (input: Case) => assessCase(bundledReference, input);
 const stateOf = (drillId: string, side: 'left' | 'right' | 'both', input: Case) => {
@@ -34,8 +35,8 @@ describe('which level of a ladder is open', () => {
     expect(stateOf('single-leg-balance', 'left', injured)).toMatchObject({ open: false });
   });
   it('an impact drill is never opened by the start rule, first level or not', () => {
-    for (const drill of bundledReference.data.drills.filter(
-      (d) => d.loadClass === 'impact' && d.unilateral,
+    for (const drill of eachOf(
+      bundledReference.data.drills.filter((d) => d.loadClass === 'impact' && d.unilateral),
     )) {
       expect(stateOf(drill.id, 'both', caseOf({ athlete: { trainingYears: 20 } })).open, drill.id).toBe(
         false,
@@ -192,5 +193,28 @@ describe('the guard of a next level', () => {
   it('never opens on a pain-limited result, and says nothing about an unmeasured one', () => {
     expect(probability(30, 30, 5)).toBe(0);
     expect(guardProbability(contextOf(caseOf()), criterion, 'left')).toBeNull();
+  });
+});
+
+describe('the level before, done', () => {
+  const done = (days: readonly string[], over: object = {}) =>
+    stateOf(
+      'single-leg-heel-raise',
+      'left',
+      caseOf({
+        athlete: { trainingYears: 0 },
+        diary: days.map((date) => ({
+          date,
+          entries: [entry('double-leg-heel-raise', { amounts: [20, 20], ...over })],
+        })),
+      }),
+    ).open;
+  it('counts up to and with the day it is judged on, and never what is still to come', () => {
+    expect(done(['2027-02-20', '2027-03-01'])).toBe(true);
+    expect(done(['2027-02-20', '2027-03-02'])).toBe(false);
+  });
+  it('counts for the side it was done on, or both', () => {
+    expect(done(['2027-02-20', '2027-02-24'], { side: 'left' })).toBe(true);
+    expect(done(['2027-02-20', '2027-02-24'], { side: 'right' })).toBe(false);
   });
 });

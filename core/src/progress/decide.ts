@@ -24,6 +24,7 @@ import {
   workIncrease,
 } from './steps.ts';
 
+/** What can be proposed for a drill, from the most to the least. */
 export const DECISIONS = [
   'advance-dose',
   'change-setup',
@@ -32,6 +33,7 @@ export const DECISIONS = [
   'ease',
   'stop-and-refer',
 ] as const;
+/** One of the decisions. */
 export type DecisionKind = (typeof DECISIONS)[number];
 
 /** What should happen to one item, why, and the item that would follow (null = leave it out). */

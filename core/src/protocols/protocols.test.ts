@@ -6,6 +6,7 @@ import { OCCASIONS } from '../domain/index.ts';
 import { requestSchema } from '../schemas/index.ts';
 import { item } from '../testing/cases.ts';
 import { protocolRequest, readProtocolFile, withWords, writeProtocolFile } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const words = item('own-words', { words: 'with the group', phase: 'wall', amount: 60 });
 const protocolOf = (over: object = {}): TemplateFields =>
@@ -64,7 +65,7 @@ describe('what a protocol asks for', () => {
 describe('a protocol file', () => {
   it('gives back what was written, whatever it says, without what the practice adds', () => {
     const text = fc.string({ maxLength: 60 }).map((s) => s.trim());
-    fc.assert(
+    forAll(
       fc.property(text, text, fc.constantFrom(null, ...OCCASIONS), (purpose, notFor, occasion) => {
         const protocol = protocolOf({ purpose, notFor, occasion });
         const kept = { ...protocol, id: 'x', version: 4, savedBy: 'K. Tarn' };

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from './index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 describe('numbers from a seed', () => {
   const draw = (seed: number, n: number) => {
@@ -20,6 +21,6 @@ describe('numbers from a seed', () => {
       { length: 10 },
       (_, i) => numbers.filter((v) => Math.floor(v * 10) === i).length,
     );
-    for (const count of tenths) expect(Math.abs(count - 2000)).toBeLessThan(200);
+    for (const count of eachOf(tenths)) expect(Math.abs(count - 2000)).toBeLessThan(200);
   });
 });

@@ -43,4 +43,5 @@ export const bundledData = withMirrors({
   doseModes,
 } as unknown as StoredReference); // JSON imports are untyped on purpose; a test parses every entry
 
+/** The reference that ships, indexed. */
 export const bundledReference = createReference(bundledData);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bundledData, bundledReference } from './bundled.ts';
 import { ladderSteps } from './index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const steps = (id: string) => {
   const ladder = bundledReference.ladders.get(id);
@@ -24,10 +25,10 @@ describe('what makes the next level harder', () => {
     expect(by(ladder, to)).toContain(kind);
   });
   it('says something for every step of every ladder', () => {
-    for (const ladder of bundledData.ladders) {
+    for (const ladder of eachOf(bundledData.ladders)) {
       const own = ladderSteps(bundledReference, ladder);
       expect(own).toHaveLength(ladder.drills.length - 1);
-      for (const step of own) expect(step.harder.length, step.to).toBeGreaterThan(0);
+      expect(own.filter(({ harder }) => harder.length === 0).map(({ to }) => to)).toEqual([]);
     }
   });
 });

@@ -2,6 +2,7 @@ import { kitWordsOf } from './kit.ts';
 import type { Reference } from './createReference.ts';
 import type { Drill, Ladder } from './types.ts';
 
+/** What makes the next level of a ladder harder. */
 export const HARDER_BY = ['load', 'lever', 'range', 'stability', 'speed', 'attention', 'endurance'] as const;
 /** What makes a level harder than the one before. */
 export type HarderBy = (typeof HARDER_BY)[number];

@@ -2,6 +2,7 @@ import type { Drill } from './types.ts';
 
 /** Ids of the two lines of a routine that are no drill: rest, and what is said in somebody's own words. */
 export const PAUSE = 'pause';
+/** Id of a line in own words, which is no drill. */
 export const OWN_WORDS = 'own-words';
 
 function line(id: string, name: string, seconds: number): Drill {

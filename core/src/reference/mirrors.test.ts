@@ -1,15 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { bundledData } from './bundled.ts';
 import { withMirrors } from './mirrors.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 describe('what follows from what a test informs', () => {
   it('stands with every restriction and demand, and with nothing else', () => {
-    for (const { id, tests } of bundledData.restrictions)
+    for (const { id, tests } of eachOf(bundledData.restrictions))
       expect(tests, id).toEqual(
         bundledData.tests.filter((test) => test.informs.includes(id)).map((test) => test.id),
       );
-    for (const task of bundledData.demands)
-      for (const row of task.demands)
+    for (const task of eachOf(bundledData.demands))
+      for (const row of eachOf(task.demands))
         expect(row.informs, `${task.id} ${row.test}`).toEqual(
           bundledData.tests.find((test) => test.id === row.test)?.informs,
         );
@@ -25,6 +26,6 @@ describe('what follows from what a test informs', () => {
     expect(testsOf(other.id)).toContain(first.id);
     const rows = changed.demands.flatMap((task) => task.demands).filter((row) => row.test === first.id);
     expect(rows.length).toBeGreaterThan(0);
-    for (const row of rows) expect(row.informs).toEqual([other.id]);
+    for (const row of eachOf(rows)) expect(row.informs).toEqual([other.id]);
   });
 });

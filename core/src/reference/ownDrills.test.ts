@@ -11,6 +11,7 @@ import type { Drill, OwnDrill } from './index.ts';
 import { figureOf } from '../figure/bundled.ts';
 import { shownBy } from '../figure/index.ts';
 import type { SolvedFigure } from '../figure/index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 /** The knee-to-wall rock on a slope board, put after the shipped one. */
 function slopeRock(over: Partial<OwnDrill> = {}): OwnDrill {
@@ -25,7 +26,7 @@ const paths = (drills: OwnDrill[]) => ownDrillsFaults(bundledReference, drills).
 
 describe('rules that every drill keeps to', () => {
   it('hold for all that ship: demand is load + fatigue + skill + speed, and traits bring their precautions', () => {
-    for (const drill of bundledData.drills) {
+    for (const drill of eachOf(bundledData.drills)) {
       expect(demandIndexOf(drill), drill.id).toBe(drill.demandIndex);
       expect(drill.contraindications, drill.id).toEqual(
         expect.arrayContaining(requiredPrecautions(drill, bundledData.precautions)),
@@ -33,9 +34,9 @@ describe('rules that every drill keeps to', () => {
     }
   });
   it('hold for the patterns: known tasks, known ladders, an action of its own in each', () => {
-    for (const pattern of bundledData.patterns) {
-      for (const task of pattern.tasks) expect(bundledReference.demands.has(task), task).toBe(true);
-      for (const ladder of Object.keys(pattern.ladders))
+    for (const pattern of eachOf(bundledData.patterns)) {
+      for (const task of eachOf(pattern.tasks)) expect(bundledReference.demands.has(task), task).toBe(true);
+      for (const ladder of eachOf(Object.keys(pattern.ladders)))
         expect(bundledReference.ladders.has(ladder), ladder).toBe(true);
       const rehearsing = bundledData.drills.filter((d) => patternTag(bundledReference, d, pattern.id) >= 0.7);
       expect(
@@ -216,7 +217,7 @@ describe('drill files', () => {
     expect('fault' in read ? read.fault.path : null).toBe(path);
   });
   it('any shipped drill can be copied and put right behind itself without a fault', () => {
-    for (const drill of bundledData.drills) {
+    for (const drill of eachOf(bundledData.drills)) {
       const copy = ownDrillSchema.safeParse(ownDrillOf(drill, 'own-copy', `${drill.name} (copy)`));
       expect(copy.error?.issues ?? [], drill.id).toEqual([]);
       if (copy.data) expect(paths([copy.data]), drill.id).toEqual([]);

@@ -5,6 +5,7 @@ import { MDC95_PER_SEM } from './figures.ts';
 import type { PracticeFigures } from './createReference.ts';
 import { kitWordsOf } from './kit.ts';
 import { referenceDataSchema } from './schema.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 describe('the reference data', () => {
   it('has the shape every reader relies on', () => {
@@ -39,14 +40,14 @@ describe('the reference data', () => {
     const seen = bundledData.ladders.flatMap((ladder) => ladder.drills);
     expect(new Set(seen).size).toBe(seen.length);
     expect(seen.length).toBe(bundledData.drills.length);
-    for (const ladder of bundledData.ladders) {
+    for (const ladder of eachOf(bundledData.ladders)) {
       const demand = ladder.drills.map((id) => bundledReference.drills.get(id)?.demandIndex ?? 0);
       expect(demand, ladder.id).toEqual([...demand].sort((a, b) => a - b));
     }
   });
 
   it('leaves a drill without kit, and one that stands, for every restriction', () => {
-    for (const restriction of bundledData.restrictions) {
+    for (const restriction of eachOf(bundledData.restrictions)) {
       const serving = bundledData.drills.filter((drill) =>
         drill.serves.some((s) => s.restriction === restriction.id && s.match >= 0.4),
       );

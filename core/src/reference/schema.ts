@@ -23,6 +23,7 @@ const CATEGORIES = [
   'neuromuscular',
   'stretch',
 ] as const;
+/** What a drill is for, in one word. */
 export const categorySchema = z.enum(CATEGORIES);
 const POSITIONS = [
   'supine',
@@ -39,6 +40,7 @@ const POSITIONS = [
 ] as const;
 const timingSchema = z.enum(['before-activity', 'standalone', 'after-activity']);
 
+/** A region with its names and its place in the chain from toes to fingertips. */
 export const regionEntrySchema = z.object({
   id: regionSchema,
   name: z.string(),
@@ -48,6 +50,7 @@ export const regionEntrySchema = z.object({
   neighbours: z.array(regionSchema),
 });
 
+/** A named shortfall that tests inform and drills serve. */
 export const restrictionSchema = z.object({
   id,
   region: regionSchema,
@@ -162,6 +165,7 @@ export const testSchema = z.object({
   derivedFrom: z.array(id).optional(),
 });
 
+/** A sport task with what it asks of tests, in their units. */
 export const demandSchema = z.object({
   id,
   name: z.string(),
@@ -181,6 +185,7 @@ export const demandSchema = z.object({
   ),
 });
 
+/** Something of a drill’s set-up that makes it easier or harder, with its steps. */
 export const setupVariableSchema = z.object({
   id,
   name: z.string(),
@@ -192,6 +197,7 @@ export const setupVariableSchema = z.object({
   default: z.union([z.string(), z.number()]),
 });
 
+/** What has to hold before a level is open: a test’s gate or a level done before. */
 export const entryCriterionSchema = z.object({
   text: z.string(),
   check: id.optional(),
@@ -428,6 +434,7 @@ export const patternSchema = z.object({
   confidence,
 });
 
+/** Drills of one family from the easiest to the hardest. */
 export const ladderSchema = z.object({
   id,
   name: z.string(),
@@ -448,6 +455,7 @@ const drillPredicateSchema = z.object({
   loads: z.array(regionSchema).optional().describe('any of them carries half of the load or more'),
 });
 
+/** A kind of precaution: how strict it is, what it forbids and how to handle the rest. */
 export const precautionEntrySchema = z.object({
   id,
   name: z.string(),
@@ -466,6 +474,7 @@ export const precautionEntrySchema = z.object({
   regional: z.boolean().optional().describe('may bind one region and side alone'),
 });
 
+/** A stop-and-refer sign: what is asked, what it blocks and what to do. */
 export const redFlagSchema = z.object({
   id,
   scope: z.union([z.literal('general'), regionSchema]),
@@ -491,6 +500,7 @@ const gateGroupSchema = z.object({
   signs: z.record(id, z.string()),
 });
 
+/** A part of a structure: what it holds, how many drills, which share of the time. */
 export const phaseSchema = z.object({
   id,
   name: z.string(),
@@ -512,6 +522,7 @@ export const phaseSchema = z.object({
   primer: z.boolean().optional().describe('rehearses what follows'),
 });
 
+/** An order of phases for a mode, with the minutes it is meant for. */
 export const structureSchema = z.object({
   id,
   name: z.string(),
@@ -522,6 +533,7 @@ export const structureSchema = z.object({
   reasoning: z.string(),
 });
 
+/** An open question among practitioners with its options and what each does. */
 export const schoolSchema = z.object({
   id,
   setting: z.string(),
@@ -535,6 +547,7 @@ export const schoolSchema = z.object({
 });
 
 const share = z.object({ low: z.number(), high: z.number() }).nullable();
+/** Share of a tested maximum for a category of drills in a mode, fractions of 1. */
 export const doseCellSchema = z.object({
   category: categorySchema,
   mode: modeSchema,

@@ -19,4 +19,5 @@ export type Phase = z.infer<typeof schema.phaseSchema>;
 export type School = z.infer<typeof schema.schoolSchema>;
 export type DoseCell = z.infer<typeof schema.doseCellSchema>;
 export type Category = z.infer<typeof schema.categorySchema>;
+/** The position a drill is done in. */
 export type Position = Drill['position'];

@@ -4,6 +4,7 @@ import { REGIONS } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { caseOf, TODAY } from '../testing/cases.ts';
 import { answerHolding, gateTopics, regionsInPlay, seasonEnd, topicsDue, topicsDueFor } from './index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const ADULT = '2001-05-02';
 const answer = (topic: string, on: string, until: string) => ({ topic, on, until });
@@ -67,13 +68,13 @@ describe('the questions', () => {
       gateTopics(bundledReference, REGIONS, birthDate, TODAY).flatMap((t) => t.signs.map((s) => s.sign));
     const limited = bundledReference.data.redFlags.filter((sign) => sign.ageMax !== null);
     expect(limited.length).toBeGreaterThan(0);
-    for (const sign of limited) {
+    for (const sign of eachOf(limited)) {
       const year = Number(TODAY.slice(0, 4)) - (sign.ageMax as number);
       const birthday = TODAY.slice(4); // turns the limit's age, or one more, on this very day
       expect(ofAge(`${year}${birthday}`)).toContain(sign);
       expect(ofAge(`${year - 1}${birthday}`)).not.toContain(sign);
     }
-    for (const sign of bundledReference.data.redFlags.filter((one) => one.ageMin !== null)) {
+    for (const sign of eachOf(bundledReference.data.redFlags.filter((one) => one.ageMin !== null))) {
       const year = Number(TODAY.slice(0, 4)) - (sign.ageMin as number);
       expect(ofAge(`${year}${TODAY.slice(4)}`)).toContain(sign);
       expect(ofAge(`${year + 1}${TODAY.slice(4)}`)).not.toContain(sign);

@@ -4,6 +4,7 @@ import { handlingAsksFor, handlingForbids } from '../reference/handling.ts';
 import { caseOf, TODAY } from '../testing/cases.ts';
 import { routineSafetyFaults } from './index.ts';
 import { precautionsOfDrill } from './precautions.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const { drills, precautions } = bundledReference.data;
 const active = (id: string) => [
@@ -51,7 +52,7 @@ describe('the words of a precaution and what is offered under it', () => {
     expect(handling).toEqual([]);
   });
   it('what excludes a drill outright is also listed as a precaution of it', () => {
-    for (const drill of drills)
+    for (const drill of eachOf(drills))
       expect(drill.contraindications, drill.id).toEqual(
         expect.arrayContaining(drill.precautionExcludes ?? []),
       );
@@ -62,7 +63,7 @@ describe('a set-up that a precaution rules out', () => {
   const setups = precautions.flatMap((p) => (p.forbidsSetup ?? []).map((out) => ({ id: p.id, ...out })));
   it('is one that drills have', () => {
     expect(setups.length).toBeGreaterThan(0);
-    for (const { variable, steps } of setups)
+    for (const { variable, steps } of eachOf(setups))
       expect(
         drills.some((d) =>
           d.setupVariables.some((v) => v.id === variable && v.steps.some((s) => steps.includes(s))),

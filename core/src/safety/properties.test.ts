@@ -4,6 +4,7 @@ import type { Athlete, Case } from '../domain/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { drillSafety, isBlocked, openBlocks, routineSafetyFaults, safetyState } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const drills = bundledReference.data.drills;
 const stateOf = (input: Case, over: Partial<Athlete> = {}) =>
@@ -30,7 +31,7 @@ const anyCase = arbitraryCase(true);
 
 describe('what is known about an athlete only ever narrows what is offered', () => {
   it('one more precaution opens no drill', () => {
-    fc.assert(
+    forAll(
       fc.property(anyCase, precaution, (input, id) => {
         const more = [...input.athlete.precautions, { id, until: null, clearance: null, ended: null }];
         neverWider(openDrills(input), openDrills(input, { precautions: more }));
@@ -39,7 +40,7 @@ describe('what is known about an athlete only ever narrows what is offered', () 
   });
 
   it('one more stop-and-refer sign opens no drill and lifts no block', () => {
-    fc.assert(
+    forAll(
       fc.property(anyCase, sign, (input, id) => {
         const more = [
           ...input.athlete.redFlags,
@@ -54,7 +55,7 @@ describe('what is known about an athlete only ever narrows what is offered', () 
   });
 
   it('a recent operation opens no drill', () => {
-    fc.assert(
+    forAll(
       fc.property(anyCase, fc.constantFrom('left' as const, 'right' as const), (input, side) => {
         const more = [
           ...input.athlete.injuries,
@@ -68,7 +69,7 @@ describe('what is known about an athlete only ever narrows what is offered', () 
 
 describe('the check before issuing', () => {
   it('agrees with what is offered: a fault for every closed drill, and none for one open on both sides', () => {
-    fc.assert(
+    forAll(
       fc.property(anyCase, (input) => {
         const open = openDrills(input);
         const items = drills.map((drill) => ({ drill: drill.id, side: 'both' as const }));
@@ -79,12 +80,12 @@ describe('the check before issuing', () => {
           if (open.get(drill.id) === 2) expect(faulty).not.toContain(drill.id);
         }
       }),
-      { numRuns: 40 },
+      40,
     );
   });
 
   it('leaves nothing of a blocked region', () => {
-    fc.assert(
+    forAll(
       fc.property(
         anyCase,
         sign,

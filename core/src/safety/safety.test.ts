@@ -14,6 +14,7 @@ import {
   testAllowed,
   touchedRegions,
 } from './index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const drillOf = (id: string) => {
   const drill = bundledReference.drills.get(id);
@@ -81,8 +82,8 @@ describe('precautions', () => {
   it('only a drill’s own listed override softens an exclusion', () => {
     const softened = bundledReference.data.drills.filter((d) => d.precautionOverrides.length > 0);
     expect(softened.length).toBeGreaterThan(0);
-    for (const drill of softened) {
-      for (const override of drill.precautionOverrides) {
+    for (const drill of eachOf(softened)) {
+      for (const override of eachOf(drill.precautionOverrides)) {
         const safety = judge(drill.id, { precautions: [precaution(override.precaution)] });
         expect(safety.forbidden, drill.id).toEqual([]);
         expect(safety.handling.map((h) => h.text)).toContain(override.handling);
@@ -119,7 +120,7 @@ describe('precautions', () => {
 describe('stop-and-refer signs', () => {
   it('of a region block every drill that uses it, also as a secondary or loaded region', () => {
     const redFlags = [flag('foot-locking')];
-    for (const drill of bundledReference.data.drills) {
+    for (const drill of eachOf(bundledReference.data.drills)) {
       const blocked = rules(drill.id, { redFlags }).includes('blocked-region');
       expect(blocked, drill.id).toBe(touchedRegions(drill).has('ankle-foot'));
     }
@@ -288,7 +289,7 @@ describe('a routine that is to be issued', () => {
   it('leaves out for the young what is not meant for them', () => {
     const adultOnly = bundledReference.data.drills.filter((d) => !d.youthOk);
     expect(adultOnly.length).toBeGreaterThan(0);
-    for (const drill of adultOnly) {
+    for (const drill of eachOf(adultOnly)) {
       expect(rules(drill.id, { birthDate: '2012-01-01' }), drill.id).toContain('youth');
       expect(rules(drill.id, { birthDate: '2000-01-01' }), drill.id).not.toContain('youth');
       expect(rules(drill.id, { birthDate: '2011-03-01' }), drill.id).not.toContain('youth'); // sixteen today

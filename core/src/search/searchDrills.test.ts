@@ -3,6 +3,7 @@ import { bundledReference } from '../reference/bundled.ts';
 import { describe, expect, it } from 'vitest';
 import { searchDrills } from './index.ts';
 import { asNamed, stem } from './said.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const found = (text: string) => [...(searchDrills(bundledReference, text) ?? [])].sort((a, b) => b[1] - a[1]);
 const namesOf = (text: string) => found(text).map(([id]) => bundledReference.drills.get(id)?.name ?? '');
@@ -31,12 +32,13 @@ describe('searching the library', () => {
   it('"warm up three minutes without kit" finds what raises the pulse with nothing at hand', () => {
     const hits = found('warm up three minutes without kit').map(([id]) => bundledReference.drills.get(id));
     expect(hits.length).toBeGreaterThan(4);
-    for (const drill of hits.slice(0, 5)) expect(drill).toMatchObject({ category: 'raise', equipment: [] });
+    for (const drill of eachOf(hits.slice(0, 5)))
+      expect(drill).toMatchObject({ category: 'raise', equipment: [] });
   });
   it('"sore elbow, low load" finds light work for what is sore there', () => {
     const hits = found('sore elbow, low load').map(([id]) => bundledReference.drills.get(id));
     expect(hits.length).toBeGreaterThan(1);
-    for (const drill of hits.slice(0, 3)) {
+    for (const drill of eachOf(hits.slice(0, 3))) {
       expect(drill?.serves.some((s) => /elbow.*irritability/.test(s.restriction))).toBe(true);
       expect(['unloaded', 'partial']).toContain(drill?.loadClass);
     }
@@ -69,7 +71,8 @@ describe('words as the library has them', () => {
   });
   it('every wording of the reference leads to words that some drill has', () => {
     const { saidAs } = bundledReference.data.synonyms;
-    for (const { said, means } of saidAs) expect(found(means).length, `${said}: ${means}`).toBeGreaterThan(0);
+    for (const { said, means } of eachOf(saidAs))
+      expect(found(means).length, `${said}: ${means}`).toBeGreaterThan(0);
   });
   it.each([
     ['raises', 'raise'],

@@ -7,6 +7,7 @@ export interface Position {
   readonly skipped: readonly number[];
 }
 
+/** Before anything was played. */
 export const AT_THE_START: Position = { segment: 0, elapsed: 0, skipped: [] };
 
 /** Moves on by `seconds`, over as many segments as they cover. At the end the segment index equals their number. */

@@ -9,6 +9,7 @@ import { caseOf } from '../testing/cases.ts';
 import { PAPER_LISTS } from '../testing/paperLists.ts';
 import { amountText, lineName } from '../words/index.ts';
 import { chosenItem, firstChoice, readLine, routineOfLines, takeOver } from './index.ts';
+import { forAll } from '../testing/forAll.ts';
 
 const grown = caseOf({ athlete: { birthDate: '1999-01-01', trainingYears: 6 } } as never);
 const prepared = prepareBuild(assessCase(bundledReference, grown), grown.request);
@@ -214,7 +215,7 @@ describe('a list', () => {
       fc.array(fc.oneof(word, fc.string({ maxLength: 12 })), { maxLength: 8 }).map((w) => w.join(' ')),
       { maxLength: 6 },
     );
-    fc.assert(
+    forAll(
       fc.property(text, (lines) => {
         const taken = takeOver(prepared, lines.join('\n'));
         const { items } = routineOfLines(taken, []);
@@ -223,7 +224,7 @@ describe('a list', () => {
         const said = (all: readonly string[]) => all.join('').replaceAll(/[\s\p{Cc}]/gu, '');
         expect(said(taken.map(({ written: { raw } }) => raw))).toBe(said(lines));
       }),
-      { numRuns: 60 },
+      60,
     );
   });
 });

@@ -3,6 +3,7 @@ import type { FindingState } from '../findings/index.ts';
 import type { DecisionKind } from '../progress/index.ts';
 import type { Category, Reference } from '../reference/index.ts';
 
+/** States in words. */
 export const STATE_LABEL: Readonly<Record<FindingState, string>> = {
   short: 'short',
   'likely-short': 'likely short',
@@ -10,6 +11,7 @@ export const STATE_LABEL: Readonly<Record<FindingState, string>> = {
   enough: 'enough',
 };
 
+/** Sides in words. */
 export const SIDE_LABEL: Readonly<Record<Side | ItemSide, string>> = {
   left: 'left',
   right: 'right',
@@ -25,12 +27,14 @@ export const SIDE_MARK: Readonly<Record<Side | ItemSide, string>> = {
   central: '◇',
 };
 
+/** Modes in words. */
 export const MODE_LABEL: Readonly<Record<Mode, string>> = {
   prepare: 'Prepare',
   build: 'Build',
   restore: 'Restore',
 };
 
+/** Occasions in words. */
 export const OCCASION_LABEL: Readonly<Record<Occasion, string>> = {
   'before-training': 'Before training',
   'before-competition': 'Before competition',
@@ -43,6 +47,7 @@ export const OCCASION_LABEL: Readonly<Record<Occasion, string>> = {
   travel: 'Travel',
 };
 
+/** Weekdays in words. */
 export const WEEKDAY_LABEL: Readonly<Record<Weekday, string>> = {
   mon: 'Mon',
   tue: 'Tue',
@@ -53,6 +58,7 @@ export const WEEKDAY_LABEL: Readonly<Record<Weekday, string>> = {
   sun: 'Sun',
 };
 
+/** Decisions in words. */
 export const DECISION_LABEL: Readonly<Record<DecisionKind, string>> = {
   'advance-dose': 'More',
   'change-setup': 'Harder set-up',
@@ -62,6 +68,7 @@ export const DECISION_LABEL: Readonly<Record<DecisionKind, string>> = {
   'stop-and-refer': 'Stop and refer',
 };
 
+/** Categories in words. */
 export const CATEGORY_LABEL: Readonly<Record<Category, string>> = {
   release: 'release',
   raise: 'raise',

@@ -3,6 +3,7 @@ import { assessCase } from '../assess/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { stiffAnkle } from '../testing/cases.ts';
 import { priorityText, reasonText, sourceText } from './index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const finding = (over: object) =>
   ({
@@ -25,7 +26,7 @@ describe('a priority', () => {
     expect(text).toMatch(/; set aside: 0$/);
   });
   it('is for every finding the product of what is shown, or its cap', () => {
-    for (const one of assessCase(bundledReference, stiffAnkle()).report.findings) {
+    for (const one of eachOf(assessCase(bundledReference, stiffAnkle()).report.findings)) {
       const [, a, b, c, product, most] =
         /^([\d.]+) × ([\d.]+) × ([\d.]+) = ([\d.]+)(?:; at most ([\d.]+))?$/.exec(priorityText(one)) ?? [];
       expect(Number(product)).toBeCloseTo(Number(a) * Number(b) * Number(c), 1);

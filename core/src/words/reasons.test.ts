@@ -19,6 +19,8 @@ import {
   signed,
 } from './index.ts';
 import { buildCase, decideCase, judgeCase, prepareCase } from '../testing/prepared.ts';
+import { forAll } from '../testing/forAll.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 let solver: MipSolver;
 beforeAll(async () => {
@@ -36,24 +38,24 @@ function expectReadable(reason: Reason): void {
 
 describe('every reason given for real cases is a readable sentence', () => {
   it('findings and the next test', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(true), (input) => {
         const report = judgeCase(bundledReference, input);
         report.findings.flatMap((f) => f.reasons).forEach(expectReadable);
         report.nextTest?.why.forEach(expectReadable);
       }),
-      { numRuns: 80 },
+      40,
     );
   });
   it('built routines, their warnings and what they leave uncovered', () => {
-    fc.assert(
+    forAll(
       fc.property(arbitraryCase(true), (input) => {
         const report = buildCase(bundledReference, input, solver);
         report.routine?.items.flatMap((i) => i.reasons).forEach(expectReadable);
         report.warnings.forEach(expectReadable);
         report.unserved.map((u) => u.because).forEach(expectReadable);
       }),
-      { numRuns: 25 },
+      8,
     );
   }, 60_000);
   it('decisions of a diary that goes every way', () => {
@@ -64,7 +66,7 @@ describe('every reason given for real cases is a readable sentence', () => {
       'ankle-circles',
     ].map((id) => item(id));
     const days = ['2027-02-18', '2027-02-22', '2027-02-26'];
-    fc.assert(
+    forAll(
       fc.property(
         fc.array(
           fc.record({
@@ -94,7 +96,7 @@ describe('every reason given for real cases is a readable sentence', () => {
           }
         },
       ),
-      { numRuns: 150 },
+      150,
     );
   });
   it('hand-picked items say that, and what speaks against them', () => {
@@ -209,7 +211,7 @@ describe('words for athletes', () => {
       ...bundledReference.data.precautions.map((p) => p.athleteWording),
       ...bundledReference.data.redFlags.map((f) => f.action),
     ];
-    for (const text of texts) {
+    for (const text of eachOf(texts)) {
       expect(text).not.toMatch(
         /\b(safe|injury-proof|prevents? injury|high risk|cleared|weak link|damaged?)\b/i,
       );

@@ -9,6 +9,7 @@ import type { Scope } from './rows.ts';
 import { TABLES } from './schema.ts';
 import type { TableName } from './schema.ts';
 
+/** Every table with its typed rows. */
 export type Tables = { readonly [Name in TableName]: Rows<Name> };
 /** Runs a statement with named values (`:name`) and gives its rows. */
 export type Query = <Row extends object>(sql: string, values?: Record<string, unknown>) => Promise<Row[]>;

@@ -43,6 +43,7 @@ function columnType(schema: z.core.$ZodType) {
   }
 }
 
+/** A model of the object-relational mapper, whatever its columns. */
 export type AnyModel = ModelStatic<Model<Record<string, unknown>, Record<string, unknown>>>;
 
 /** One model per table, its columns read off the table's schema. */

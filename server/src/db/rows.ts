@@ -22,6 +22,7 @@ interface Reading<Row> {
 
 /** Columns the unit fills in, or the database. */
 type Filled = 'practiceId' | 'actorKind' | 'actorId' | 'version' | 'createdAt' | 'revision';
+/** A row to insert: what the database or the unit of work fills in is left out. */
 export type NewRow<Row> = Omit<Row, Filled & keyof Row>;
 
 /** Whose rows are seen and who is written down as having changed them. */

@@ -368,5 +368,7 @@ export const TABLES = {
   receipts: z.object({ practiceId: uuid, id: uuid, operation: text, bodyHash: text }),
 } as const;
 
+/** Name of a table. */
 export type TableName = keyof typeof TABLES;
+/** A row of a table as it is read. */
 export type RowOf<Name extends TableName> = z.output<(typeof TABLES)[Name]>;

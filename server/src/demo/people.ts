@@ -71,6 +71,7 @@ export const fieldsOf = (
   ...over,
 });
 
+/** The made-up athletes of the demo academy. */
 export const DEMO_PEOPLE: readonly DemoPerson[] = [
   {
     fields: fieldsOf({

@@ -471,17 +471,20 @@ async function addAcademy({ database }: Deps): Promise<{ practiceId: string; act
 
 /**
  * Fills an empty database with the made-up academy, through the same services as real input. The same seed and the
- * same day give the same data. Does nothing when a practice exists already; returns whether it did.
+ * same day give the same data. Does nothing when a practice exists already; returns whether it did. With `people` only
+ * the first so many are laid, one after the other as in the whole.
  */
-export async function seedDemo(deps: Deps): Promise<boolean> {
+export async function seedDemo(deps: Deps, people = Infinity): Promise<boolean> {
   const academy = await addAcademy(deps);
   if (!academy) return false;
   const solver = createHighsSolver(await loadHighs());
   const today = dayIn(Intl.DateTimeFormat().resolvedOptions().timeZone, deps.clock());
   const seeding: Seeding = { deps, ...academy, today, random: seededRandom(SEED), solver };
-  for (const person of DEMO_PEOPLE) await addPerson(seeding, person, -1);
-  for (const [index, person] of demoRoster(deps.reference, SEED).entries())
-    await addPerson(seeding, person, index);
+  const all = [
+    ...DEMO_PEOPLE.map((person) => ({ person, index: -1 })),
+    ...demoRoster(deps.reference, SEED).map((person, index) => ({ person, index })),
+  ];
+  for (const { person, index } of all.slice(0, people)) await addPerson(seeding, person, index);
   await on(seeding, today, async (unit) => {
     await addLibrary(unit);
     await unit.audit(LAID_OUT, null);

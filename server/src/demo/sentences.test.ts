@@ -1,7 +1,8 @@
 import { assessCase } from '@yonder/core/assess';
 import { explainItems, prepareBuild } from '@yonder/core/builder';
-import { addDays } from '@yonder/core/domain';
+import { addDays, ageInYears, daysBetween } from '@yonder/core/domain';
 import type { Mode, RoutineItem } from '@yonder/core/domain';
+import type { FindingsReport } from '@yonder/core/findings';
 import { decideProgress } from '@yonder/core/progress';
 import type { Reason } from '@yonder/core/reasons';
 import type { Drill } from '@yonder/core/reference';
@@ -14,6 +15,7 @@ import { createTestApp, TODAY } from '../testing/testApp.ts';
 import type { TestApp } from '../testing/testApp.ts';
 import { inPractice } from '../work/unit.ts';
 import { seedDemo } from './seed.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 interface Stored {
   readonly athlete: string;
@@ -303,7 +305,7 @@ describe('every sentence about the academy’s athletes', () => {
   it('holds against what is stored, read again by other means', () => {
     const wrong: string[] = [];
     let sentences = 0;
-    for (const record of records) {
+    for (const record of eachOf(records)) {
       const reader = new Reader(record);
       const assessment = assessCase(bundledReference, record.case);
       const say = (reason: Reason, drill: string | null = null) => {
@@ -387,19 +389,51 @@ describe('every sentence about the academy’s athletes', () => {
   });
 
   it('no side is called anything that was never measured, and no day of a rescreen lies before its result', () => {
-    for (const record of records) {
-      const reader = new Reader(record);
+    const all = records.map((record) => {
       const { report } = assessCase(bundledReference, record.case);
-      for (const capacity of report.capacities)
-        expect(reader.measured(capacity.test, capacity.side), `${record.athlete.name} ${capacity.test}`).toBe(
-          true,
-        );
-      for (const row of report.asymmetries)
-        expect(reader.measured(row.test, 'left') && reader.measured(row.test, 'right')).toBe(true);
-      for (const { test, side, due } of report.rescreen) {
-        const last = reader.visits(test, side).at(-1)?.date ?? '';
-        expect(due > last && due <= addDays(last, 120), `${record.athlete.name} ${test}`).toBe(true);
-      }
+      return { name: record.athlete.name, reader: new Reader(record), report };
+    });
+    const rows = <Row>(of: (report: FindingsReport) => readonly Row[]) =>
+      all.flatMap(({ name, reader, report }) => of(report).map((row) => ({ name, reader, row })));
+    for (const { name, reader, row } of eachOf(rows((report) => report.capacities)))
+      expect(reader.measured(row.test, row.side), `${name} ${row.test}`).toBe(true);
+    for (const { reader, row } of eachOf(rows((report) => report.asymmetries)))
+      expect(reader.measured(row.test, 'left') && reader.measured(row.test, 'right')).toBe(true);
+    for (const { name, reader, row } of eachOf(rows((report) => report.rescreen))) {
+      const last = reader.visits(row.test, row.side).at(-1)?.date ?? '';
+      expect(row.due > last && row.due <= addDays(last, 120), `${name} ${row.test}`).toBe(true);
     }
+  });
+});
+
+describe('the demo academy', () => {
+  it('shows what the product is for: short, blocked, precautions, progress, and one not screened', () => {
+    const today = records.map(({ athlete, routines, ...record }) => ({
+      name: athlete.name,
+      version: routines[0]?.number ?? null,
+      case: record.case,
+    }));
+    const report = new Map(today.map((one) => [one.name, assessCase(bundledReference, one.case).report]));
+    expect(today).toHaveLength(24);
+    const named = (name: string) => today.find((one) => one.name === name)?.case;
+    expect(named('Isla Crowmarsh')?.athlete.protocols[0]).toMatchObject({ region: 'knee', by: 'Dr V. Ness' });
+    const due = (name: string) => report.get(name)?.rescreen.filter((r) => r.due <= TODAY).length ?? 0;
+    expect(due('Bram Tollgate')).toBeGreaterThan(0);
+    const changes = (name: string) => report.get(name)?.changes ?? [];
+    expect(changes('Corin Ashfell').some((c) => c.real === 'yes' && c.difference > 0)).toBe(true);
+    expect(changes('Della Marrick').filter((c) => c.real === 'yes' && c.difference > 0)).toEqual([]);
+    expect(ageInYears(named('Edric Swale')?.athlete.birthDate ?? '', TODAY)).toBeLessThan(16);
+    const regions = new Set([...report.values()].flatMap((r) => r.capacities.map((c) => c.region)));
+    expect(regions.size).toBe(9);
+    const first = today.flatMap((one) => one.case.screenings.map((s) => s.date)).sort()[0] ?? '';
+    expect(daysBetween(first, TODAY)).toBeGreaterThan(530);
+    expect(report.get('Mira Oldtown')?.findings[0]).toMatchObject({ side: 'left', state: 'short' });
+    expect(report.get('Ada Brackenridge')?.blocked).toMatchObject([{ region: 'ankle-foot', level: 'R' }]);
+    expect(report.get('Wren Hollis')?.capacities).toEqual([]);
+    const mira = today.find((one) => one.name === 'Mira Oldtown');
+    expect(mira?.version).toBeGreaterThan(1);
+    expect(mira?.case.diary.length).toBeGreaterThan(10);
+    const pell = named('Pell Sunderby');
+    expect(pell?.athlete.precautions.some((p) => p.until !== null && p.until < TODAY)).toBe(true);
   });
 });

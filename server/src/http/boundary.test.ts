@@ -5,6 +5,7 @@ import { addAthlete, ATHLETE, createTestApp, PASSWORD } from '../testing/testApp
 import type { Client, TestApp } from '../testing/testApp.ts';
 import { REQUESTS } from '../testing/requests.ts';
 import type { Endpoint } from './endpoint.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 const NOBODY = '00000000-0000-4000-8000-000000000000';
 let app: TestApp;
@@ -28,7 +29,7 @@ describe('every endpoint', () => {
   it('but the door asks for a signed-in clinician', async () => {
     const closed = endpoints.filter((e) => e.least !== 'public');
     expect(closed.length).toBeGreaterThan(25);
-    for (const endpoint of closed) {
+    for (const endpoint of eachOf(closed)) {
       const response = await request(app.app)
         [endpoint.method](`/api/v1${filled(endpoint.path)}`)
         .send({});
@@ -41,7 +42,7 @@ describe('every endpoint', () => {
       .post('/api/v1/auth/sign-in')
       .send({ email: 'owner@north.example', password: PASSWORD });
     const cookie = String(signedIn.headers['set-cookie']).split(';')[0] ?? '';
-    for (const endpoint of endpoints.filter((e) => e.method !== 'get' && e.least !== 'public')) {
+    for (const endpoint of eachOf(endpoints.filter((e) => e.method !== 'get' && e.least !== 'public'))) {
       const response = await request(app.app)
         [endpoint.method](`/api/v1${filled(endpoint.path)}`)
         .set('Cookie', cookie)
@@ -52,8 +53,8 @@ describe('every endpoint', () => {
   });
   it('answers rubbish with 4xx and a problem document, never 5xx', async () => {
     const rubbish = [{}, { version: 'x' }, { items: 'none' }, [], { id: NOBODY, rows: [null] }];
-    for (const endpoint of endpoints.filter((e) => e.body && e.path !== '/auth/sign-in')) {
-      for (const body of rubbish) {
+    for (const endpoint of eachOf(endpoints.filter((e) => e.body && e.path !== '/auth/sign-in'))) {
+      for (const body of eachOf(rubbish)) {
         const send = endpoint.method === 'put' ? north.put : north.post;
         const response = await send(filled(endpoint.path), body);
         const words = `${endpoint.path} ${JSON.stringify(body).slice(0, 80)}`;
@@ -79,7 +80,7 @@ describe('every endpoint', () => {
   });
   it('is described, with its own status and the problem document', async () => {
     const { body } = await request(app.app).get('/api/v1/openapi.json');
-    for (const endpoint of endpoints) {
+    for (const endpoint of eachOf(endpoints)) {
       const described = body.paths[endpoint.path.replace(/:(\w+)/g, '{$1}')]?.[endpoint.method];
       expect(described, endpoint.path).toBeDefined();
       expect(Object.keys(described.responses)).toContain(String(endpoint.status));
@@ -90,7 +91,7 @@ describe('every endpoint', () => {
 
 describe('what is answered', () => {
   it('has the declared shape', async () => {
-    for (const endpoint of endpoints.filter((e) => e.method === 'get' && e.response)) {
+    for (const endpoint of eachOf(endpoints.filter((e) => e.method === 'get' && e.response))) {
       const { path } = (await REQUESTS[endpoint.id]?.(north)) ?? { path: '/' };
       const response = await north.get(path).expect(200);
       const parsed = endpoint.response?.safeParse(response.body);

@@ -35,6 +35,7 @@ export class Sent {
   }
 }
 
+/** Part of the API’s description under which an endpoint stands. */
 export type Tag =
   | 'account'
   | 'athletes'

@@ -78,6 +78,7 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
   };
 }
 
+/** Answers a path that is none. */
 export const unknownPath: RequestHandler = () => {
   throw new ApiProblem('not-found', { detail: 'No such path' });
 };

@@ -1,5 +1,6 @@
 import type { Unit } from '../work/unit.ts';
 
+/** Name of the job that works out lines of the list of athletes. */
 export const SUMMARIES_JOB = 'summaries';
 
 /** Asks for the lines of the practice's list to be worked out; once, however often it is asked before it begins. */

@@ -11,6 +11,7 @@ export type Actor =
   | { readonly kind: 'device'; readonly id: string; readonly name: string }
   | { readonly kind: 'system'; readonly id: null; readonly name: string };
 
+/** The product itself, where nobody acts. */
 export const SYSTEM: Actor = { kind: 'system', id: null, name: 'Yonder Ridge' };
 
 /** Who may call an endpoint: anybody, or clinicians from a role upwards. */

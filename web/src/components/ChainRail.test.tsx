@@ -3,6 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { Page } from '../testing/Page.tsx';
 import { workspaceOf } from '../testing/workspace.tsx';
 import { ChainRail } from './ChainRail.tsx';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 const { report } = workspaceOf({});
 const show = (onSelect = vi.fn()) => {
@@ -19,7 +20,7 @@ describe('the chain rail', () => {
     show();
     const rows = screen.getAllByRole('radio');
     expect(rows).toHaveLength(8);
-    for (const row of rows) expect(row.getAttribute('aria-label')).toMatch(/: left .+, right .+/);
+    for (const row of eachOf(rows)) expect(row.getAttribute('aria-label')).toMatch(/: left .+, right .+/);
     expect(
       rows.filter((row) => row.getAttribute('aria-checked') === 'true').map((row) => row.textContent),
     ).toEqual(['Knee']);

@@ -1,9 +1,12 @@
 import 'fake-indexeddb/auto';
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { afterEach, beforeEach } from 'vitest';
 import { api } from '../app/api.ts';
 import { forget, keptUnder } from '../app/kept/store.ts';
 import { store } from '../app/store.ts';
+
+// Whether something is hidden by a style sheet costs more to find out than everything else, and there is none here.
+configure({ defaultHidden: true });
 
 // What the interface library asks of a browser and this DOM does not have.
 class Nothing {
@@ -12,7 +15,9 @@ class Nothing {
   disconnect() {}
 }
 Object.assign(globalThis, { ResizeObserver: Nothing });
+// Files share the window, so what they find missing is put there once and again.
 Object.defineProperty(window, 'matchMedia', {
+  configurable: true,
   value: () => ({
     matches: false,
     addEventListener() {},
@@ -22,7 +27,7 @@ Object.defineProperty(window, 'matchMedia', {
   }),
 });
 
-Object.defineProperty(document, 'fonts', { value: new EventTarget() });
+Object.defineProperty(document, 'fonts', { configurable: true, value: new EventTarget() });
 
 beforeEach(() => {
   for (const { key } of keptUnder('')) forget(key);

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PASSWORD } from '../../testing/practices.ts';
 import { addAthlete, createTestApp, DONE, issue, screenAnkles, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 let app: TestApp;
 let owner: Client;
@@ -178,7 +179,7 @@ describe('an athlete', () => {
     const tables = await app.stored<{ name: string }>(
       `SELECT table_name AS name FROM information_schema.tables WHERE table_schema = 'public' AND table_type = 'BASE TABLE'`,
     );
-    for (const { name } of tables) {
+    for (const { name } of eachOf(tables)) {
       const rows = await app.stored(`SELECT t::text FROM "${name}" t WHERE t::text LIKE '%Rill Scarfoot%'`);
       expect(rows, name).toEqual(name === 'athletes' ? rows : []);
     }

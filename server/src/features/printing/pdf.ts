@@ -31,7 +31,9 @@ const maker = createMaker();
 
 /** Colours of what is printed. */
 export const INK = '#22303a';
+/** Quiet ink on paper. */
 export const MUTED = '#55626b';
+/** The left side’s colour on paper. */
 export const TEAL = '#17646b';
 
 /** The bytes of a document. */

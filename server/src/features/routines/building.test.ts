@@ -4,6 +4,7 @@ import { bundledReference } from '@yonder/core/reference/bundled';
 import { ownDrillOf } from '@yonder/core/formats';
 import { addAthlete, createTestApp, issue, ROCK, screenAnkles, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 let app: TestApp;
 let north: Client;
@@ -102,7 +103,7 @@ describe('a precaution', () => {
 
   it('refuses its drills whatever the client sends: alone, pinned, in a circuit, hidden among others', async () => {
     expect(excluded.length).toBeGreaterThan(15);
-    for (const { precaution, drill } of excluded) {
+    for (const { precaution, drill } of eachOf(excluded)) {
       const { id } = await addAthlete(north);
       await north.create(`/athletes/${id}/precautions`, { precaution, setBy: 'R. Halloran' }).expect(201);
       const tries: [string, object[], object][] = [
@@ -111,7 +112,7 @@ describe('a precaution', () => {
         ['in a circuit', [itemOf(drill, { circuit: { id: 'a', rounds: 2 } })], {}],
         ['among others', [ROCK, itemOf(drill, { phase: 'mobilise' })], { kit: ['wall'] }],
       ];
-      for (const [how, items, request] of tries) {
+      for (const [how, items, request] of eachOf(tries)) {
         const body = { on: TODAY, mode: 'build', structure: 'short-minimum', request, items };
         const sent = await north.create(`/athletes/${id}/routines`, body);
         expect(sent.status, `${precaution} ${drill.id} ${how}`).toBe(422);

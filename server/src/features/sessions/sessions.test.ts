@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addAthlete, saySign, createTestApp, DONE, issue, ROCK, said, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 let app: TestApp;
 let north: Client;
@@ -51,7 +52,7 @@ describe('a session', () => {
         .expect(200);
       // Every round tells events of its own, in the order and parts of its round.
       const ids = new Map<string, string>(done.map((event) => [event.id, randomUUID()]));
-      for (const batch of batches) {
+      for (const batch of eachOf(batches)) {
         const events = (batch as { id: string }[]).map((event) => ({ ...event, id: ids.get(event.id) }));
         await tell(body.id, events).expect(200);
       }
@@ -63,7 +64,7 @@ describe('a session', () => {
     expect(shapes[0]).toMatchObject([
       { item: ROCK.id, drill: ROCK.drill, done: 'all', amounts: [8, 8], pain: 1 },
     ]);
-    for (const shape of shapes) expect(shape).toEqual(shapes[0]);
+    for (const shape of eachOf(shapes)) expect(shape).toEqual(shapes[0]);
   });
 
   it('never changes an event: the same id with other content is refused, and so is the database', async () => {
@@ -76,7 +77,7 @@ describe('a session', () => {
       'DELETE FROM session_events',
       'TRUNCATE session_events',
     ];
-    for (const statement of sql) await expect(app.stored(statement)).rejects.toThrow();
+    for (const statement of eachOf(sql)) await expect(app.stored(statement)).rejects.toThrow();
     expect(await eventsOf(session.id)).toHaveLength(1);
   });
 

@@ -5,6 +5,7 @@ import { bundledReference } from '@yonder/core/reference/bundled';
 import { describe, expect, it } from 'vitest';
 import { editableFigures, figureText } from './figures.ts';
 import type { EditableFigure } from './figures.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 const measured = bundledReference.data.tests.filter((test) => !test.derivedFrom);
 const keyOf = (row: EditableFigure) => `${row.path}/${row.task ?? ''}`;
@@ -33,7 +34,7 @@ describe('the figures of a test that can be edited', () => {
   });
 
   it('offer no error for grades and pain, which have none', () => {
-    for (const test of measured.filter((t) => t.gradingRule || t.unit === 'nrs-0-10')) {
+    for (const test of eachOf(measured.filter((t) => t.gradingRule || t.unit === 'nrs-0-10'))) {
       const paths = editableFigures(bundledReference, test).map((r) => r.path);
       expect([test.id, paths.includes('sem')]).toEqual([test.id, false]);
     }
@@ -41,10 +42,10 @@ describe('the figures of a test that can be edited', () => {
 
   it('every one, of every test, is what the page then shows, and nothing else of the test moves', () => {
     let edited = 0;
-    for (const test of measured) {
+    for (const test of eachOf(measured)) {
       const before = editableFigures(bundledReference, test);
       expect(new Set(before.map(keyOf)).size).toBe(before.length);
-      for (const row of before) {
+      for (const row of eachOf(before)) {
         const value = Math.min(test.plausible.max, (row.value ?? 1) * 0.9 + 0.07);
         const reference = withFigure(test, row, value);
         const after = editableFigures(reference, reference.tests.get(test.id) as Test);

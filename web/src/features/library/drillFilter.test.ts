@@ -3,6 +3,7 @@ import { kitWordsOf } from '@yonder/core/reference';
 import type { Drill } from '@yonder/core/reference';
 import { describe, expect, it } from 'vitest';
 import { filterDrills, readFilter } from './drillFilter.ts';
+import { eachOf } from '@yonder/core/testing/eachOf';
 
 const found = (query: string) => filterDrills(bundledReference, readFilter(new URLSearchParams(query)));
 
@@ -34,7 +35,7 @@ describe('narrowing the library', () => {
   ] as const)('%s', (query, holds) => {
     const drills = found(query);
     expect(drills.length).toBeGreaterThan(0);
-    for (const drill of drills) expect((holds as (d: object) => boolean)(drill), drill.id).toBe(true);
+    for (const drill of eachOf(drills)) expect((holds as (d: object) => boolean)(drill), drill.id).toBe(true);
   });
   it('by the action of the day', () => {
     expect(found('pattern=climb').map((d) => d.id)).toContain('dead-hang');

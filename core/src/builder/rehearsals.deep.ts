@@ -5,6 +5,7 @@ import { caseOf } from '../testing/cases.ts';
 import { buildCase, drillOf, prepareCase } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
 import type { MipSolver } from './index.ts';
+import { eachOf } from '../testing/eachOf.ts';
 
 const ENDS = 0.7;
 const MINUTES = [5, 10, 20];
@@ -54,9 +55,9 @@ describe('what rehearses each action', () => {
         .map(({ id, open, ends }) => `| ${[id, open, ...ends.map((e) => e.join(', '))].join(' | ')} |`)
         .join('\n'),
     );
-    for (const { id, open, ends } of rows) {
+    for (const { id, open, ends } of eachOf(rows)) {
       expect(open, id).toBeGreaterThanOrEqual(2);
-      for (const end of ends) expect(end, id).not.toEqual([]);
+      for (const end of eachOf(ends)) expect(end, id).not.toEqual([]);
     }
   }, 120_000);
 });
