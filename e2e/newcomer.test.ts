@@ -29,8 +29,9 @@ describe('a newcomer', () => {
     await clinician.reloads();
     const start = Date.now();
     await clinician.presses('Add athlete', 'link');
-    await clinician.fills('Name', 'Bryn Oakfell');
-    await clinician.dates('Birth date', '14.3.1999');
+    await clinician.types('Name', 'Bryn Oakfell');
+    await clinician.types('Birth date', '14.3.1999');
+    await open.page.keyboard.press('Tab');
     await clinician.chooses('Sport tasks', 'Steep descent running');
     await open.page.keyboard.press('Escape');
     await clinician.presses('Add and answer the stop-and-refer questions');

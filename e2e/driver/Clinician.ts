@@ -153,12 +153,22 @@ export class Clinician {
     await box.evaluate((node) => (node as HTMLElement).click());
   }
 
-  /** Replaces the text of a field, at once as from the clipboard; what counts keys types with the keyboard. */
-  async fills(label: string, value: string, role = 'textbox'): Promise<void> {
+  private async empties(label: string, role: string): Promise<void> {
     const field = await this.sees(label, role);
     await field.click({ count: 3 });
     await this.page.keyboard.press('Backspace');
+  }
+
+  /** Replaces the text of a field at once, as from the clipboard. */
+  async fills(label: string, value: string, role = 'textbox'): Promise<void> {
+    await this.empties(label, role);
     await this.page.keyboard.sendCharacter(value);
+  }
+
+  /** Replaces the text of a field key by key. */
+  async types(label: string, value: string): Promise<void> {
+    await this.empties(label, 'textbox');
+    await this.page.keyboard.type(value);
   }
 
   /** Types a day into its field. */
