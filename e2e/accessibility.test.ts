@@ -2,15 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { atTheDoor } from './driver/atTheDesk.ts';
 import { violations } from './driver/violations.ts';
 
-/** One window each: a theme is asked of the browser when a page is opened. */
-const DESKS = { light: await atTheDoor({ theme: 'light' }), dark: await atTheDoor({ theme: 'dark' }) };
+const { open, clinician, ids } = await atTheDoor();
 
-describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
-  const { open, clinician, ids } = DESKS[theme];
-
+describe('in the light and in the dark', () => {
   it('the door has no violation', async () => {
     await clinician.opens('/sign-in');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await clinician.signsIn();
   });
 
@@ -43,7 +40,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     await clinician.opens(name ? `/athletes/${ids.get(name)}${path}` : path);
     if (path === '/screen') await clinician.hasNothingNew();
     await clinician.reads(text);
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
   });
 
   it('the keys, erasing and the menus of a routine have none', async () => {
@@ -51,32 +48,32 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     await clinician.sees('Erase…', 'button');
     await open.page.keyboard.type('?');
     await clinician.sees('Keys', 'table');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await open.page.keyboard.press('Escape');
     await clinician.seesNoMore('Keys', 'table');
     await clinician.presses('Erase…');
     await clinician.reads('go for good');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await open.page.keyboard.press('Escape');
     await clinician.opens(`/athletes/${ids.get('Mira Oldtown')}/routine`);
     await clinician.presses('Derive…');
     await open.page.waitForSelector('[role="menu"]');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
   });
 
   it('drawing a picture by hand has none, with its joints, its kit and its view', async () => {
     await clinician.opens('/library/new?copy=split-squat');
     await clinician.presses('Change the picture');
     await clinician.sees('Left knee', 'button');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await clinician.ticks('Kit', 'radio');
     await clinician.searches('Add kit', 'band');
     await clinician.sees('Remove band', 'button');
     await clinician.seesNoMore('band', 'option');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await clinician.ticks('View and marks', 'radio');
     await clinician.sees('Seen from', 'combobox');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
   });
 
   it('a routine being edited has none, nor has the runner', async () => {
@@ -86,20 +83,20 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     await clinician.reads(/Proven/);
     await clinician.presses('Swap for an equivalent…');
     await clinician.reads('Does the same job');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await clinician.ticks('Why not', 'radio');
     await clinician.reads(/It (costs|would cost)/);
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await clinician.ticks('What if', 'radio');
     await clinician.reads(/more time adds little|still pays/);
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await clinician.discards();
     await clinician.opens(`/athletes/${mira}/run`);
     await clinician.startsTheRun();
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await clinician.presses('End here');
     await clinician.reads('How was it?');
-    expect(await violations(open, theme)).toEqual([]);
+    expect(await violations(open)).toEqual([]);
     await clinician.presses('Store the session');
     await clinician.reads('Last sessions');
     expect(open.errors).toEqual([]);

@@ -5,7 +5,7 @@ import { figureOf } from '@yonder/core/figure/bundled';
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
 
-const { open, clinician, ids, stored } = await atTheDesk();
+const { open, clinician, ids, stored } = await atTheDesk({ still: false });
 
 /** Outlines of the picture that is shown large, as one text: differs when anything in it moves. */
 const drawn = () =>

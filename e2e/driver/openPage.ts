@@ -16,7 +16,8 @@ export interface OpenPage {
 export interface PageOptions {
   readonly width?: number;
   readonly height?: number;
-  readonly theme?: 'light' | 'dark';
+  /** Whether the system asks for less motion; still pictures leave the processor to what is tested. @default true */
+  readonly still?: boolean;
   /** Makes the page's own clock run this many times faster, so that a run of minutes takes seconds. @default 1 */
   readonly speed?: number;
   /** Makes what the page does seconds later come this many times sooner, so that a minute of retries takes a second. @default 1 */
@@ -30,14 +31,29 @@ function browserOfWorker() {
   return puppeteer.connect({ browserWSEndpoint: browserWSEndpoint ?? '', defaultViewport: null });
 }
 
+/** Sets what the page's system prefers. */
+export function emulates(page: Page, theme: 'light' | 'dark', still = true): Promise<void> {
+  return page.emulateMediaFeatures([
+    { name: 'prefers-color-scheme', value: theme },
+    { name: 'prefers-reduced-motion', value: still ? 'reduce' : 'no-preference' },
+  ]);
+}
+
+/** What is waited for is looked for twenty times a second, not at every frame: reading a whole page costs a frame. */
+function looksForThingsByTheClock(page: Page): void {
+  const everyFrame = page.waitForFunction.bind(page);
+  page.waitForFunction = (look, options, ...args) => everyFrame(look, { polling: 50, ...options }, ...args);
+}
+
 /** Opens a window that shares nothing with others: no cookies, no storage, no cache. */
 export async function openPage(options: PageOptions = {}): Promise<OpenPage> {
-  const { width = 1280, height = 800, theme = 'light', speed = 1, haste = 1 } = options;
+  const { width = 1280, height = 800, still = true, speed = 1, haste = 1 } = options;
   const browser = await browserOfWorker();
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   await page.setViewport({ width, height });
-  await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: theme }]);
+  looksForThingsByTheClock(page);
+  await emulates(page, 'light', still);
   const strangers = new Set<string>();
   const errors: string[] = [];
   page.on('request', (request) => {

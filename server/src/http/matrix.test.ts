@@ -66,10 +66,13 @@ describe('practice × role over every endpoint', WHOLE_MATRIX, () => {
 
   it('everybody of the practice may do what is declared, and nothing else', async () => {
     for (const endpoint of eachOf(endpoints.filter(({ id }) => !ENDS_ITSELF.has(id)))) {
-      const unchanged = await arranged(endpoint);
+      let request = await arranged(endpoint);
       for (const role of ROLES) {
+        // Who may do more may do this as well: of those above, the owner is asked.
+        if (may(role, endpoint) && role !== endpoint.least && role !== 'owner') continue;
         const client = clients.get(`north/${role}`) as Client;
-        const request = may(role, endpoint) ? await arranged(endpoint) : unchanged;
+        if (role === 'owner' && endpoint.method !== 'get' && endpoint.least !== 'owner')
+          request = await arranged(endpoint);
         const { status, body } = await send(client, endpoint, request);
         const words = `${role} ${endpoint.id}: ${JSON.stringify(body)}`;
         if (may(role, endpoint)) expect(status, words).toBe(endpoint.status);

@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { sfntOf } from './sfnt.ts';
 
 const require = createRequire(import.meta.url);
 
@@ -6,24 +8,35 @@ interface PdfMaker {
   setUrlAccessPolicy(allow: () => boolean): void;
   setLocalAccessPolicy(allow: (path: string) => boolean): void;
   addFonts(fonts: Record<string, Record<string, string>>): void;
+  readonly virtualfs: { writeFileSync(name: string, content: Buffer): void };
   createPdf(document: object): { getBuffer(): Promise<Buffer> };
 }
 
-const file = (family: string, weight: number) =>
-  require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`);
+const nameOf = (family: string, weight: number) => `${family}-${weight}`;
 const BODY = 'atkinson-hyperlegible-next';
 const HEADING = 'bricolage-grotesque';
+const USED = [
+  [BODY, 400],
+  [BODY, 700],
+  [HEADING, 700],
+] as const;
 const FONTS = {
-  body: { normal: file(BODY, 400), bold: file(BODY, 700) },
-  heading: { normal: file(HEADING, 700), bold: file(HEADING, 700) },
+  body: { normal: nameOf(BODY, 400), bold: nameOf(BODY, 700) },
+  heading: { normal: nameOf(HEADING, 700), bold: nameOf(HEADING, 700) },
 };
 
-/** pdfmake keeps its fonts on one shared object; it is set up once, without any network and with our font files only. */
+/** pdfmake keeps its fonts on one shared object; it is set up once, without any network or file and with our fonts only. */
 function createMaker(): PdfMaker {
   const maker = require('pdfmake') as PdfMaker;
   maker.setUrlAccessPolicy(() => false);
-  const allowed = new Set(Object.values(FONTS).flatMap((font) => Object.values(font)));
-  maker.setLocalAccessPolicy((path) => allowed.has(path));
+  maker.setLocalAccessPolicy(() => false);
+  for (const [family, weight] of USED)
+    maker.virtualfs.writeFileSync(
+      nameOf(family, weight),
+      sfntOf(
+        readFileSync(require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`)),
+      ),
+    );
   maker.addFonts(FONTS);
   return maker;
 }
