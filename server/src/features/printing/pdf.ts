@@ -1,5 +1,7 @@
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { sfntOf } from './sfnt.ts';
 
 const require = createRequire(import.meta.url);
@@ -8,35 +10,36 @@ interface PdfMaker {
   setUrlAccessPolicy(allow: () => boolean): void;
   setLocalAccessPolicy(allow: (path: string) => boolean): void;
   addFonts(fonts: Record<string, Record<string, string>>): void;
-  readonly virtualfs: { writeFileSync(name: string, content: Buffer): void };
   createPdf(document: object): { getBuffer(): Promise<Buffer> };
 }
 
-const nameOf = (family: string, weight: number) => `${family}-${weight}`;
-const BODY = 'atkinson-hyperlegible-next';
-const HEADING = 'bricolage-grotesque';
-const USED = [
-  [BODY, 400],
-  [BODY, 700],
-  [HEADING, 700],
-] as const;
+/** Where the unpacked fonts lie while this process runs; words in pictures are set from files alone. */
+const folder = mkdtempSync(join(tmpdir(), 'yonder-fonts-'));
+process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+
+/** Unpacks a font that ships; the path of the file. */
+function unpacked(family: string, weight: number): string {
+  const packed = require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`);
+  const path = join(folder, `${family}-${weight}.ttf`);
+  writeFileSync(path, sfntOf(readFileSync(packed)));
+  return path;
+}
+
+const heading = unpacked('bricolage-grotesque', 700);
 const FONTS = {
-  body: { normal: nameOf(BODY, 400), bold: nameOf(BODY, 700) },
-  heading: { normal: nameOf(HEADING, 700), bold: nameOf(HEADING, 700) },
+  body: {
+    normal: unpacked('atkinson-hyperlegible-next', 400),
+    bold: unpacked('atkinson-hyperlegible-next', 700),
+  },
+  heading: { normal: heading, bold: heading },
 };
 
-/** pdfmake keeps its fonts on one shared object; it is set up once, without any network or file and with our fonts only. */
+/** pdfmake keeps its fonts on one shared object; it is set up once, without any network and with our fonts only. */
 function createMaker(): PdfMaker {
   const maker = require('pdfmake') as PdfMaker;
   maker.setUrlAccessPolicy(() => false);
-  maker.setLocalAccessPolicy(() => false);
-  for (const [family, weight] of USED)
-    maker.virtualfs.writeFileSync(
-      nameOf(family, weight),
-      sfntOf(
-        readFileSync(require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`)),
-      ),
-    );
+  const allowed = new Set(Object.values(FONTS).flatMap((font) => Object.values(font)));
+  maker.setLocalAccessPolicy((path) => allowed.has(path));
   maker.addFonts(FONTS);
   return maker;
 }
