@@ -1,7 +1,7 @@
 import { bundledReference } from '@yonder/core/reference/bundled';
 import { rehearsalTag } from '@yonder/core/reference';
 import type { Drill } from '@yonder/core/reference';
-import { loadOn } from '@yonder/core/safety';
+import { loadOn } from '@yonder/core/reference';
 import { describe, expect, it } from 'vitest';
 import { atTheDesk } from './driver/atTheDesk.ts';
 import { eachOf } from '@yonder/core/testing/eachOf';

@@ -16,7 +16,7 @@ vi.mock('../estimate/estimateSide.ts', async (original) => {
   return {
     ...real,
     estimateSide: (...args: Parameters<typeof real.estimateSide>) => {
-      counted.sides.push(`${args[0].id}/${args[1]}`);
+      counted.sides.push(`${args[0].id}/${JSON.stringify(args[1])}`);
       return real.estimateSide(...args);
     },
   };

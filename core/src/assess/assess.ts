@@ -44,7 +44,7 @@ export function safetyOn(
   const limits = painLimits(reference, practice, calm.age);
   const strategy = schoolOption(reference, practice.schools, 'modify-around-or-restore');
   const stance = { limits, strategy, lifts: record.athlete.lifts, today: day };
-  const rules = dayRules(reference, soreness(reference, record, day), stance);
+  const rules = dayRules(reference, soreness(reference, record, day, limits), stance);
   return { safety: { ...calm, dayRules: rules }, limits };
 }
 
@@ -75,7 +75,7 @@ export function assess(practice: Practice, record: AthleteRecord, day: IsoDay): 
     estimates: estimateAll(reference, standing, safety),
   };
   const report = judgeFindings(judged);
-  const capacities = indexCapacities(report.capacities);
+  const capacities = indexCapacities(report.capacities.filter((one) => one.beforeInjury === null));
   const stretching = schoolOption(reference, schools, 'static-stretch-before');
   const amber = new Set(safety.dayRules.filter(binds).map(({ region }) => region));
   const tendonHolds = tendonsToHold(judged);
@@ -89,6 +89,7 @@ export function assess(practice: Practice, record: AthleteRecord, day: IsoDay): 
     stretchCapSeconds: stretchCapSeconds(mode, stretching),
     tendonHolds,
     amber,
+    precautions: safety.precautions,
   });
   const doses = Object.fromEntries(MODES.map((mode) => [mode, doseIn(mode)])) as Record<Mode, DoseContext>;
   return { ...judged, report, capacities, doses };

@@ -99,7 +99,7 @@ function generalWeights(
   }
   for (const restriction of reference.data.restrictions) {
     for (const side of sidesOf(reference, restriction.id)) {
-      if (recentlyInjured(input, restriction.region, side)) {
+      if (recentlyInjured(reference, input, restriction, side)) {
         put(restriction.id, side, BUILDER.generalInjuryWeight, 'injury');
       }
     }

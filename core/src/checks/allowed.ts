@@ -1,6 +1,6 @@
 import { hardRuleOf, nearestAllowed, softRuleOf, swapsFor } from '../builder/index.ts';
-import { drillSafety, setupForbidden } from '../safety/index.ts';
-import type { ForbiddenSetup } from '../safety/index.ts';
+import { beyondLimits, drillSafety, withinLimits } from '../safety/index.ts';
+import type { BeyondLimit } from '../safety/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
 import type { Check, Checked, Placed, Repair } from './types.ts';
 
@@ -9,6 +9,7 @@ const SAFETY_RULES: ReadonlySet<Barrier> = new Set([
   'precaution-exclude',
   'precaution-clearance',
   'day-rule',
+  'referred',
   'protocol',
   'youth',
 ]);
@@ -38,21 +39,20 @@ function closedSide(checked: Checked, { item, drill }: Placed): 'left' | 'right'
   return item.side !== 'left' && !sides.right ? 'right' : null;
 }
 
-/** A set-up that a precaution rules out; its usual step takes its place. */
-function forbiddenSetup(checked: Checked, { item, drill, index }: Placed, setup: ForbiddenSetup): Check {
-  const { precaution: about, variable } = setup;
-  const usual = drill.setupVariables.find((v) => v.id === variable);
-  const mended = { ...item, setup: { ...item.setup, [variable]: usual?.default ?? '' } };
+/** A set-up or a hold that a precaution rules out; the furthest that it allows takes its place. */
+function beyondHandling(checked: Checked, { item, drill, index }: Placed, beyond: BeyondLimit): Check {
+  const { precaution: about, variable, most } = beyond;
+  const { reference, safety } = checked.prepared;
+  const mended = withinLimits(reference, drill, item, safety.precautions);
+  const name = drill.setupVariables.find((v) => v.id === variable)?.name ?? 'Hold';
   return {
     level: 'stop',
     reason: { rule: 'forbidden-today', drill: drill.id, because: 'precaution-exclude', about },
     at: [index],
-    repair: usual
-      ? {
-          does: { rule: 'repair-setup', variable: usual.name, to: String(usual.default) },
-          items: checked.items.map((own, i) => (i === index ? mended : own)),
-        }
-      : swapOrRemove(checked, index),
+    repair: {
+      does: { rule: 'repair-setup', variable: name, to: String(most) },
+      items: checked.items.map((own, i) => (i === index ? mended : own)),
+    },
   };
 }
 
@@ -70,12 +70,9 @@ export function checkAllowed(checked: Checked): Check[] {
       const repair = swapOrRemove(checked, index);
       return [{ level: stops ? 'stop' : 'warn', reason, at: [index], repair }];
     }
-    const setup = setupForbidden(
-      checked.prepared.reference,
-      placed.item.setup,
-      checked.prepared.safety.precautions,
-    );
-    if (setup) return [forbiddenSetup(checked, placed, setup)];
+    const { reference, safety } = checked.prepared;
+    const beyond = beyondLimits(reference, drill, placed.item, safety.precautions);
+    if (beyond) return [beyondHandling(checked, placed, beyond)];
     const closed = closedSide(checked, placed);
     if (!closed) return [];
     const other = closed === 'left' ? 'right' : 'left';

@@ -79,7 +79,7 @@ export type MethodEffect = z.infer<typeof methodEffectSchema>;
 
 /** Body that lifts a rule of the day, with why. */
 export const liftInputSchema = liftSchema
-  .pick({ region: true, side: true, reason: true })
+  .pick({ region: true, side: true, reason: true, referral: true })
   .extend({ id: newIdSchema });
 /** A lifted rule as the server answers. */
 export const liftRowSchema = liftSchema.extend({ id: idSchema, version: versionSchema }).meta({ id: 'Lift' });

@@ -131,6 +131,12 @@ export const liftSchema = z.strictObject({
   region: regionSchema,
   side: sideSchema,
   nrs: painScoreSchema.describe('the pain that was there when it was lifted'),
+  referral: z.boolean().default(false).describe('ends what a diary asked to refer there'),
+  places: nullable(
+    z.array(z.strictObject({ aspect: painAspectSchema.optional(), feel: painFeelSchema.optional() })).max(20),
+  ).describe(
+    'where and how it hurt when it was lifted: it covers that and nothing else; null = whatever hurts there',
+  ),
   reason: z.string().trim().min(3, 'say why').max(1000),
   by: person,
   date: isoDaySchema,
@@ -485,6 +491,10 @@ export const itemSchema = z.strictObject({
 });
 export type RoutineItem = z.infer<typeof itemSchema>;
 
+/** A drill that a version made harder: more of it, a set-up step further, or a level up. */
+export const hardenedSchema = z.strictObject({ drill: id, on: isoDaySchema });
+export type Hardened = z.infer<typeof hardenedSchema>;
+
 /** An issued version: its day, mode and items. */
 export const routineSchema = z.strictObject({
   issued: isoDaySchema,
@@ -494,6 +504,11 @@ export const routineSchema = z.strictObject({
   schools: z.record(id, id).optional().describe('options chosen for this routine alone'),
   occasion: occasionSchema.optional().describe('what it is for; left out, its mode says so'),
   perWeek: z.number().min(0).max(70).optional().describe('how often a week it is meant to be done'),
+  hardened: z
+    .array(hardenedSchema)
+    .max(200)
+    .optional()
+    .describe('what was made harder of late, in whatever version'),
 });
 export type IssuedRoutine = z.infer<typeof routineSchema>;
 

@@ -26,6 +26,7 @@ export type {
   DiaryEntry,
   DiarySession,
   DoseShare,
+  Hardened,
   IssuedRoutine,
   Judgement,
   Lift,

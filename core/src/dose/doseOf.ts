@@ -6,7 +6,8 @@ import type { Capacity } from '../findings/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { COVER_MATCH } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { AMBER_SETS, works } from '../safety/index.ts';
+import { AMBER_SETS, withinLimits, works } from '../safety/index.ts';
+import type { ActivePrecaution } from '../safety/index.ts';
 
 /** What a dose depends on beside the drill: the athlete, the day, the mode. */
 export interface DoseContext {
@@ -24,6 +25,8 @@ export interface DoseContext {
   readonly tendonHolds: ReadonlySet<string>;
   /** Regions that hurt more than is fine: the least dose, two sets at most. */
   readonly amber: ReadonlySet<Region>;
+  /** Precautions in force: no item goes beyond what their handling allows. */
+  readonly precautions: readonly ActivePrecaution[];
 }
 
 /** Capacities indexed by `test/side`. */
@@ -227,5 +230,5 @@ export function dosedItem(
     tempo: drill.dose.tempo,
     setup: Object.fromEntries(drill.setupVariables.map((v) => [v.id, v.default])),
   };
-  return { item, reason, fits };
+  return { item: withinLimits(context.reference, drill, item, context.precautions), reason, fits };
 }

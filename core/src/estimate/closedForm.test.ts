@@ -77,7 +77,7 @@ describe.each(HISTORIES)('%s over dated visits', (id, visits) => {
   const test = bundledReference.tests.get(id) as Test;
   const own = visits.map((v) => ({ ...v, pain: null }));
   const expected = leastSquares(test, visits);
-  const at = (today: string) => estimateSide(test, 'left', own, [], today);
+  const at = (today: string) => estimateSide(test, own, [], today);
 
   it('agrees with least squares over all visits at once, to 1e-6', () => {
     const estimate = at(visits.at(-1)?.date ?? '');

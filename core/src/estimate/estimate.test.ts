@@ -10,7 +10,6 @@ describe('the local-level filter', () => {
   it('gives the worked example: 36.0 then 40.5 four weeks later is 38.8, SD 1.10', () => {
     const estimate = estimateSide(
       angle,
-      'left',
       [visit('2027-01-04', 36), visit('2027-02-01', 40.5)],
       [],
       '2027-02-01',
@@ -29,7 +28,6 @@ describe('the local-level filter', () => {
     const sd = Math.sqrt(1 / (1 / before + 1 / sem ** 2) + (q ** 2 * 3) / 7);
     const estimate = estimateSide(
       angle,
-      'left',
       [visit('2027-01-01', 36), visit('2027-01-11', 41)],
       [],
       '2027-01-14',
@@ -40,7 +38,6 @@ describe('the local-level filter', () => {
     const still = { ...angle, processSdPerWeek: { ...angle.processSdPerWeek, value: 0 } };
     const three = estimateSide(
       still,
-      'left',
       [visit('2027-01-01', 36), visit('2027-01-11', 41), visit('2027-02-20', 40)],
       [],
       '2027-03-01',
@@ -50,32 +47,19 @@ describe('the local-level filter', () => {
   });
 
   it('starts anew after an injury of that region and side, and after a year without a result', () => {
-    const visits = [visit('2026-01-01', 36), visit('2026-03-01', 30)];
-    const injury = [
-      { region: 'ankle-foot' as const, side: 'left' as const, date: '2026-02-01', operated: false },
-    ];
-    expect(estimateSide(angle, 'left', visits, injury, '2026-03-01')?.mean).toBe(30);
-    expect(estimateSide(angle, 'right', visits, injury, '2026-03-01')?.mean).not.toBe(30);
-    const gap = estimateSide(
-      angle,
-      'left',
-      [visit('2025-01-01', 36), visit('2026-03-01', 30)],
-      [],
-      '2026-03-01',
-    );
+    const [first, second] = [visit('2026-01-01', 36), visit('2026-03-01', 33)];
+    const after = (hurtOn: string[]) => estimateSide(angle, [first, second], hurtOn, '2026-03-01')?.mean;
+    expect(after(['2026-02-01'])).toBe(33);
+    expect(after(['2025-12-01'])).not.toBe(33);
+    expect(after([])).not.toBe(33);
+    const gap = estimateSide(angle, [visit('2025-01-01', 36), visit('2026-03-01', 30)], [], '2026-03-01');
     expect(gap).toMatchObject({ mean: 30, restarted: { because: 'long-break' } });
   });
 
   it('keeps the last grade and never averages it', () => {
     const grade = bundledReference.tests.get('step-down-quality');
     if (!grade) throw new Error('no graded test');
-    const estimate = estimateSide(
-      grade,
-      'left',
-      [visit('2027-01-01', 1), visit('2027-02-01', 3)],
-      [],
-      '2027-03-01',
-    );
+    const estimate = estimateSide(grade, [visit('2027-01-01', 1), visit('2027-02-01', 3)], [], '2027-03-01');
     expect(estimate).toMatchObject({ mean: 3, sd: null });
   });
 });
@@ -109,7 +93,7 @@ describe('when to rescreen', () => {
   const lunge = bundledReference.tests.get('wblt-distance');
   if (!lunge) throw new Error('no lunge test');
   const due = (value: number) => {
-    const estimate = estimateSide(lunge, 'left', [visit('2027-01-01', value)], [], '2027-01-01');
+    const estimate = estimateSide(lunge, [visit('2027-01-01', value)], [], '2027-01-01');
     if (!estimate) throw new Error('no estimate');
     return rescreenDue(lunge, estimate, value - 9);
   };

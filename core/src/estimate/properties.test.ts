@@ -41,7 +41,7 @@ const visitsOf = (test: Test, most = 6) =>
 const withVisits = anyTest.chain((test) => fc.record({ test: fc.constant(test), visits: visitsOf(test) }));
 
 function estimated(test: Test, visits: { date: string; value: number; pain: null }[], today: string) {
-  const estimate = estimateSide(test, 'left', visits, [], today);
+  const estimate = estimateSide(test, visits, [], today);
   if (!estimate) throw new Error(`${test.id}: no estimate from ${visits.length} visits`);
   return estimate;
 }

@@ -1,8 +1,8 @@
-import type { Standing, Side } from '../domain/index.ts';
+import type { IsoDay, Standing, Side } from '../domain/index.ts';
 import { estimateSide } from '../estimate/index.ts';
 import type { Estimate, Visit } from '../estimate/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
-import { isBlocked, testAllowed } from '../safety/index.ts';
+import { covers, involves, isBlocked, testAllowed } from '../safety/index.ts';
 import type { SafetyState } from '../safety/index.ts';
 import { collectVisits, testSideKey } from './visits.ts';
 
@@ -66,6 +66,13 @@ function compositeEstimate(parts: readonly Estimate[]): Estimate | null {
   };
 }
 
+/** Days on which a test's region was hurt on a side. */
+function hurtOn(reference: Reference, { athlete }: Standing, test: Test, side: Side): IsoDay[] {
+  return athlete.injuries
+    .filter((one) => covers(one.side, side) && involves(reference, one, test.region))
+    .map(({ date }) => date);
+}
+
 /** Estimates of every screened test and side that may be shown today, derived tests included. */
 export function estimateAll(
   reference: Reference,
@@ -77,7 +84,7 @@ export function estimateAll(
   for (const { test: id, side, visits } of collectVisits(reference, input).values()) {
     const test = reference.tests.get(id);
     if (!test || test.derivedFrom || !shown(test, side)) continue;
-    const estimate = estimateSide(test, side, visits, input.athlete.injuries, input.today);
+    const estimate = estimateSide(test, visits, hurtOn(reference, input, test, side), input.today);
     if (estimate) estimates.set(testSideKey(id, side), { test, side, estimate });
   }
   for (const test of reference.data.tests) {

@@ -32,11 +32,20 @@ export interface JudgedNeed {
   readonly pShort: number;
 }
 
-/** Reserve (unit of the test), margin and probability of a shortfall. `sd` null: the last value decides, 0 or 1. */
+/** A grade or points say short or not with this certainty at most (rulings, editable). */
+const GRADE_P = { short: 0.9, enough: 0.1 } as const;
+
+/** Without an error of its own the last value decides: a pain gate wholly, a grade as far as a grade can. */
+function pOfLast(test: Test, reserve: number): number {
+  if (isPainTest(test)) return reserve < 0 ? 1 : 0;
+  return reserve < 0 ? GRADE_P.short : GRADE_P.enough;
+}
+
+/** Reserve (unit of the test), margin and probability of a shortfall. `sd` null: the last value decides. */
 export function judgeNeed(test: Test, value: number, sd: number | null, need: number): JudgedNeed {
   const reserve = reserveOf(test, value, need);
   const margin = reserve / marginUnit(test);
-  const pShort = sd === null ? (reserve < 0 ? 1 : 0) : normalCdf(-reserve / sd);
+  const pShort = sd === null ? pOfLast(test, reserve) : normalCdf(-reserve / sd);
   return { reserve, margin, pShort };
 }
 

@@ -1,7 +1,7 @@
-import type { Standing, Side } from '../domain/index.ts';
+import type { IsoDay, Standing, Side } from '../domain/index.ts';
 import { realChange, rescreenDue } from '../estimate/index.ts';
-import type { Reference, Restriction } from '../reference/index.ts';
-import { emergencyOpen, YOUTH_AGE } from '../safety/index.ts';
+import type { Reference, Restriction, Test } from '../reference/index.ts';
+import { emergencyOpen, lastInjury, YOUTH_AGE } from '../safety/index.ts';
 import type { SafetyState } from '../safety/index.ts';
 import { isContinuous } from '../measure/index.ts';
 import { offeredTests } from './capacities.ts';
@@ -154,6 +154,9 @@ function reasonsOf(worst: Evidence, judging: Judging): Reason[] {
       date: estimate.restarted.date,
     });
   }
+  const test = judging.reference.tests.get(worst.test);
+  const hurt = test && injuryAfter(judging, test, worst.side, worst.date);
+  if (hurt) reasons.push({ rule: 'from-before-injury', test: worst.test, date: hurt });
   if (estimate?.visits.length === 1) reasons.push({ rule: 'single-visit', test: worst.test });
   return reasons;
 }
@@ -298,6 +301,12 @@ function changesOf(judging: Judging): Change[] {
   });
 }
 
+/** The day of an injury of the test's region and side that is newer than its last result; null where there is none. */
+function injuryAfter({ reference, input }: Judging, test: Test, side: Side, measured: IsoDay): IsoDay | null {
+  const injury = lastInjury(reference, input.athlete, test.region, side, input.today);
+  return injury && injury.date > measured ? injury.date : null;
+}
+
 function capacitiesOf(judging: Judging): Capacity[] {
   return [...judging.estimates.entries()].map(([key, { test, side, estimate }]) => {
     const needs = judging.needs.get(key);
@@ -322,6 +331,7 @@ function capacitiesOf(judging: Judging): Capacity[] {
       unit: test.unit,
       mdc95: test.mdc95.value,
       date: estimate.last.date,
+      beforeInjury: injuryAfter(judging, test, side, estimate.last.date),
       value: estimate.last.value,
       history: estimate.visits.map((visit, index) => ({
         date: visit.date,

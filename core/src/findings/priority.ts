@@ -1,16 +1,22 @@
 import { monthsBefore } from '../domain/index.ts';
-import type { Standing, Region, Side } from '../domain/index.ts';
+import type { Standing, Side } from '../domain/index.ts';
 import type { Reference, Restriction } from '../reference/index.ts';
+import { bearsOn, covers } from '../safety/index.ts';
 import { FINDING_SETTINGS } from './settings.ts';
 import type { PriorityFactors } from './types.ts';
 
-/** Was this region and side injured within the last 24 months? */
-export function recentlyInjured(input: Standing, region: Region, side: Side): boolean {
+/** Was what this restriction is about hurt on this side within the last 24 months? */
+export function recentlyInjured(
+  reference: Reference,
+  input: Standing,
+  restriction: Restriction,
+  side: Side,
+): boolean {
   const from = monthsBefore(input.today, FINDING_SETTINGS.injuryMonths);
   return input.athlete.injuries.some(
     (injury) =>
-      injury.region === region &&
-      (injury.side === side || injury.side === 'central' || side === 'central') &&
+      bearsOn(reference, injury, restriction) &&
+      covers(injury.side, side) &&
       injury.date >= from &&
       injury.date <= input.today,
   );
@@ -34,6 +40,6 @@ export function priorityOf(
   const relevance = taskAsksFor(reference, input, restriction)
     ? FINDING_SETTINGS.taskRelevance
     : FINDING_SETTINGS.otherRelevance;
-  const injury = recentlyInjured(input, restriction.region, side) ? FINDING_SETTINGS.injuryFactor : 1;
+  const injury = recentlyInjured(reference, input, restriction, side) ? FINDING_SETTINGS.injuryFactor : 1;
   return { priority: Math.min(1, severity * relevance * injury), factors: { severity, relevance, injury } };
 }

@@ -126,6 +126,8 @@ export interface Capacity {
   readonly unit: string;
   readonly mdc95: number;
   readonly date: IsoDay;
+  /** An injury of its region and side since: the result opens no level and gives no dose. */
+  readonly beforeInjury: IsoDay | null;
   readonly value: number;
   readonly history: readonly { date: IsoDay; value: number; mean: number; sd: number | null }[];
 }

@@ -53,7 +53,8 @@ export function testWorths(
       const p = known.find((c) => c.side === side)?.pShort;
       return sum + openness(p ?? (isAsked ? UNSCREENED_P.asked : UNSCREENED_P.other));
     }, 0);
-    const injured = sides.some((side) => recentlyInjured(input, test.region, side));
+    const about = test.informs.flatMap((id) => reference.restrictions.get(id) ?? []);
+    const injured = sides.some((side) => about.some((one) => recentlyInjured(reference, input, one, side)));
     const minutes = test.timeSeconds / 60 + CHANGE_MINUTES;
     const share = open / sides.length;
     const why: Reason[] = [

@@ -76,7 +76,7 @@ describe('which level of a ladder is open', () => {
     };
     it.each([
       [25, 0],
-      [10, 0],
+      [12, 0],
       [null, 2],
     ])('%s raises tested and %i sessions open it', (raises, sessions) => {
       expect(raise(raises, sessions)).toEqual({ open: true, by: 'criteria', confirm: false });
@@ -85,6 +85,7 @@ describe('which level of a ladder is open', () => {
       [null, 0],
       [null, 1],
       [9, 0],
+      [10, 0], // exactly at the gate: as likely below it
     ])('%s raises tested and %i sessions do not', (raises, sessions) => {
       expect(raise(raises, sessions).open).toBe(false);
     });

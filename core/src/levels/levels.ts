@@ -1,10 +1,12 @@
 import { inForceOf, monthsBefore } from '../domain/index.ts';
-import type { DiaryEntry, ItemSide, Placement, Side } from '../domain/index.ts';
+import type { DiaryEntry, IsoDay, ItemSide, Placement, Region, Side } from '../domain/index.ts';
 import { judgeNeed, testSideKey } from '../findings/index.ts';
+import { jolts, regionsWorked } from '../reference/index.ts';
 import type { Drill, EntryCriterion, Ladder } from '../reference/index.ts';
+import { lastInjury } from '../safety/index.ts';
 import type { LevelContext } from './context.ts';
 import { exposedBy } from './exposure.ts';
-import { START_RULE } from './settings.ts';
+import { GUARD_PROBABILITY, START_RULE } from './settings.ts';
 
 /** What opened a level. */
 export type OpenedBy = 'criteria' | 'placement' | 'routine' | 'first-level' | 'start-rule' | 'exposure';
@@ -23,33 +25,15 @@ function sidesOf(side: ItemSide): Side[] {
   return [side];
 }
 
-/** Does a guard test hold on every side asked for? Null when a side was never measured. */
-function testCriterionHolds(
-  context: LevelContext,
-  criterion: EntryCriterion,
-  side: ItemSide,
-): boolean | null {
-  const test = criterion.test ? context.reference.tests.get(criterion.test) : undefined;
-  if (!test || criterion.value === undefined) return null;
-  const sides: Side[] =
-    test.sides === 'central' ? ['central'] : criterion.sides === 'both' ? ['left', 'right'] : sidesOf(side);
-  const checked = sides.map((s) =>
-    context.capacities.get(testSideKey(test.id, s === 'central' ? 'central' : s)),
-  );
-  if (checked.some((capacity) => capacity === undefined)) return null;
-  return checked.every((capacity) => {
-    if (!capacity) return false;
-    const value = capacity.estimate;
-    if (criterion.op === '<=') return value <= (criterion.value ?? 0);
-    return criterion.op === '==' ? value === criterion.value : value >= (criterion.value ?? 0);
-  });
-}
-
-/** P(capacity ≥ gate) of a guard test on the worst side asked for; null when unmeasured, 0 when pain-limited. */
+/**
+ * P(capacity ≥ gate) of a guard test on the worst side asked for; null when unmeasured, 0 when pain-limited. `since` is the
+ * day of the last injury where the drill works: what was measured before it is not known.
+ */
 export function guardProbability(
   context: LevelContext,
   criterion: EntryCriterion,
   side: ItemSide,
+  since: IsoDay = '',
 ): number | null {
   const test = criterion.test ? context.reference.tests.get(criterion.test) : undefined;
   if (!test || criterion.value === undefined) return null;
@@ -58,11 +42,42 @@ export function guardProbability(
   let worst = 1;
   for (const s of sides) {
     const capacity = context.capacities.get(testSideKey(test.id, s));
-    if (!capacity) return null;
+    if (!capacity || capacity.date < since) return null;
     if (capacity.painLimited) return 0;
-    worst = Math.min(worst, 1 - judgeNeed(test, capacity.estimate, capacity.sd, criterion.value).pShort);
+    const exactly = criterion.op === '==' ? (capacity.estimate === criterion.value ? 1 : 0) : null;
+    worst = Math.min(
+      worst,
+      exactly ?? 1 - judgeNeed(test, capacity.estimate, capacity.sd, criterion.value).pShort,
+    );
   }
   return worst;
+}
+
+/** Does a guard test hold, with the same certainty in building and in progression? Null when a side was never measured. */
+function testCriterionHolds(
+  context: LevelContext,
+  criterion: EntryCriterion,
+  side: ItemSide,
+  since: IsoDay,
+): boolean | null {
+  const probability = guardProbability(context, criterion, side, since);
+  return probability === null ? null : probability >= GUARD_PROBABILITY;
+}
+
+function lastHurt(context: LevelContext, regions: readonly Region[], side: ItemSide): IsoDay {
+  const { reference, standing } = context;
+  return regions
+    .flatMap((region) =>
+      sidesOf(side).map(
+        (one) => lastInjury(reference, standing.athlete, region, one, standing.today)?.date ?? '',
+      ),
+    )
+    .reduce((last, day) => (day > last ? day : last), '');
+}
+
+/** The day of the last injury in a region that a drill works, on a side of it; empty without one. */
+export function hurtSince(context: LevelContext, drill: Drill, side: ItemSide): IsoDay {
+  return lastHurt(context, regionsWorked(drill), side);
 }
 
 function entryMeets(criterion: EntryCriterion, entry: DiaryEntry): boolean {
@@ -79,10 +94,16 @@ function entryMeets(criterion: EntryCriterion, entry: DiaryEntry): boolean {
 }
 
 /** Diary sessions in which the previous level was done as the criterion asks, on this side. */
-function previousLevelDone(context: LevelContext, criterion: EntryCriterion, side: ItemSide): boolean {
+function previousLevelDone(
+  context: LevelContext,
+  criterion: EntryCriterion,
+  side: ItemSide,
+  since: IsoDay,
+): boolean {
   const sessions = context.standing.diary.filter(
     (session) =>
       session.date <= context.standing.today &&
+      session.date > since &&
       session.entries.some(
         (entry) =>
           entry.drill === criterion.drill &&
@@ -93,13 +114,14 @@ function previousLevelDone(context: LevelContext, criterion: EntryCriterion, sid
   return sessions.length >= (criterion.sessions ?? 1);
 }
 
-/** Was one of the drill's regions injured in the last months? */
+/**
+ * Was a region that the drill is for injured in the last months, on whatever side? For what runs, jumps, lands or cuts, any
+ * region that it works.
+ */
 function injuredLately(context: LevelContext, drill: Drill): boolean {
   const from = monthsBefore(context.standing.today, START_RULE.injuryMonths);
-  const regions = new Set(drill.regions.primary);
-  return context.standing.athlete.injuries.some(
-    (injury) => regions.has(injury.region) && injury.date >= from,
-  );
+  const regions = jolts(drill) ? regionsWorked(drill) : drill.regions.primary;
+  return lastHurt(context, regions, 'both') >= from;
 }
 
 function startLimit(context: LevelContext, drill: Drill): number {
@@ -155,9 +177,14 @@ function doorsOf(drill: Drill): EntryCriterion[][] {
 }
 
 /** Does a criterion hold? Null while nothing is known: a side not measured, the level before not done often enough. */
-function criterionState(context: LevelContext, criterion: EntryCriterion, side: ItemSide): boolean | null {
-  if (criterion.test !== undefined) return testCriterionHolds(context, criterion, side);
-  return previousLevelDone(context, criterion, side) ? true : null;
+function criterionState(
+  context: LevelContext,
+  criterion: EntryCriterion,
+  side: ItemSide,
+  since: IsoDay,
+): boolean | null {
+  if (criterion.test !== undefined) return testCriterionHolds(context, criterion, side, since);
+  return previousLevelDone(context, criterion, side, since) ? true : null;
 }
 
 /**
@@ -175,25 +202,31 @@ export function levelState(context: LevelContext, drill: Drill, side: ItemSide):
     if (!right.open) return right;
     return left.confirm ? left : right;
   }
+  // What was seen, done or measured before an injury says nothing of now.
+  const since = hurtSince(context, drill, side);
   const said = lastPlacement(context, ladder, drill, side);
   if (said?.verdict === 'too-hard')
     return { open: false, because: `${said.by ?? 'the practitioner'} saw it as too hard` };
-  if (said) return { open: true, by: 'placement', confirm: false };
+  if (said && (since === '' || (said.date ?? '') > since))
+    return { open: true, by: 'placement', confirm: false };
   const at = levelIndex(ladder, drill.id);
   const inRoutine = inForceOf(context.standing)
+    .filter(({ issued }) => issued > since)
     .flatMap((routine) => routine.items)
     .some((item) => levelIndex(ladder, item.drill) >= at && (item.side === side || item.side === 'both'));
   if (inRoutine) return { open: true, by: 'routine', confirm: false };
   const doors = doorsOf(drill).map((criteria) => ({
     criteria,
-    states: criteria.map((criterion) => criterionState(context, criterion, side)),
+    states: criteria.map((criterion) => criterionState(context, criterion, side, since)),
   }));
   // A test that says no holds whatever the diary says; progression goes by the same.
   const failed = doors.find(({ states }) => states.includes(false));
   if (failed) return { open: false, because: failed.criteria[failed.states.indexOf(false)]?.text ?? '' };
   if (doors.length > 0 && doors.every(({ states }) => states.includes(true)))
     return { open: true, by: 'criteria', confirm: false };
-  if (drill.loadClass !== 'impact' && drill.demandIndex <= startLimit(context, drill)) {
+  // After an injury of late no step of running, landing or cutting is a start.
+  const jolted = drill.loadClass === 'impact' || (jolts(drill) && injuredLately(context, drill));
+  if (!jolted && drill.demandIndex <= startLimit(context, drill)) {
     // The first level has nothing before it to prove, so there is nothing to confirm either.
     return drill.level === 1 && drill.entryCriteria.every((criterion) => criterion.test === undefined)
       ? { open: true, by: 'first-level', confirm: false }

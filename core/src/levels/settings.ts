@@ -16,3 +16,6 @@ export const EXPOSURE = {
   hard: { perWeek: 2, demandIndex: 9, impact: ['low', 'moderate', 'high'] },
   youthLess: 2,
 } as const;
+
+/** A test guards a level with P(capacity ≥ gate) at least this, in building and in progression (rulings, editable). */
+export const GUARD_PROBABILITY = 0.8;

@@ -1,27 +1,38 @@
 import { addDays } from '../domain/index.ts';
-import type { ItemSide, RoutineItem, Standing } from '../domain/index.ts';
+import type { IsoDay, ItemSide, Region, RoutineItem, Side, Standing } from '../domain/index.ts';
+import { daysSinceLast, painVerdict, reportsOf, running } from '../diary/index.ts';
+import type { Report } from '../diary/index.ts';
+import { DIARY } from '../diary/settings.ts';
 import { asInForce } from '../assess/index.ts';
 import type { Assessment } from '../assess/index.ts';
 import type { DoseContext } from '../dose/index.ts';
-import { guardProbability, tooHard } from '../levels/index.ts';
+import { GUARD_PROBABILITY, guardProbability, hurtSince, tooHard } from '../levels/index.ts';
 import type { Rescreen } from '../findings/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
-import { isLine } from '../reference/index.ts';
+import { isLine, regionsWorked } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
-import { drillSafety, isGraded, setupForbidden } from '../safety/index.ts';
-import { daysSinceLast, reportsOf, running } from './entries.ts';
-import type { Report } from './entries.ts';
+import {
+  beyondLimits,
+  closedFor,
+  covers,
+  drillSafety,
+  involves,
+  isGraded,
+  withinLimits,
+} from '../safety/index.ts';
+import { hardenedRegions, isHarder } from './hardened.ts';
 import { tendonTrial, trialReasons } from './tendonTrial.ts';
 import { PROGRESS } from './settings.ts';
 import {
+  begunAnew,
   doseInForce,
   doseTarget,
   easier,
+  easierBy,
   itemsOf,
   levelItem,
   moreDose,
   setupStep,
-  workIncrease,
 } from './steps.ts';
 
 /** What can be proposed for a drill, from the most to the least. */
@@ -29,6 +40,7 @@ export const DECISIONS = [
   'advance-dose',
   'change-setup',
   'advance-level',
+  'maintain',
   'keep',
   'ease',
   'stop-and-refer',
@@ -53,8 +65,8 @@ export interface ProgressReport {
 
 interface Deciding extends Assessment {
   readonly dose: DoseContext;
-  /** Regions that already got more than 20 % extra work this week. */
-  readonly raised: Set<string>;
+  /** Regions of which something was made harder within the week, with the day; what is decided here joins them. */
+  readonly hardened: Map<Region, { readonly on: IsoDay; readonly proposed: boolean }>;
 }
 
 type Draft = Pick<Decision, 'decision' | 'reasons' | 'next'>;
@@ -67,8 +79,13 @@ function keep(item: RoutineItem, ...reasons: Reason[]): Draft {
   return { decision: 'keep', reasons, next: item };
 }
 
-function ease(deciding: Deciding, drill: Drill, item: RoutineItem, rule: Reason): Draft {
-  const next = easier(deciding.dose, drill, item);
+function ease(
+  deciding: Deciding,
+  drill: Drill,
+  item: RoutineItem,
+  rule: Reason,
+  next = easier(deciding.dose, drill, item),
+): Draft {
   return {
     decision: 'ease',
     reasons: next ? [rule] : [rule, { rule: 'easiest-already', drill: drill.id }],
@@ -76,44 +93,40 @@ function ease(deciding: Deciding, drill: Drill, item: RoutineItem, rule: Reason)
   };
 }
 
-/** Pain during: above the stop limit eases, twice running refers; amber twice running eases, once keeps. */
-function byPainDuring(
+/** What the pain in the diary asks for, said as a decision. */
+function byPain(
   deciding: Deciding,
   drill: Drill,
   item: RoutineItem,
   reports: readonly Report[],
 ): Draft | null {
+  const verdict = painVerdict(reports);
   const last = reports.at(-1);
-  if (!last) return null;
+  if (!verdict || !last) return null;
   const { stop: limit, fine } = deciding.painLimits;
-  const above = running(reports, (r) => r.during === 'above-stop');
-  const figures = { pain: last.entry.pain, limit, date: last.date };
-  if (above >= 2) return stop({ rule: 'pain-above-limit-twice', ...figures });
-  if (above === 1) return ease(deciding, drill, item, { rule: 'pain-above-limit', ...figures });
-  const amber = running(reports, (r) => r.during !== 'fine');
-  if (amber >= 2) return ease(deciding, drill, item, { rule: 'pain-amber-twice', ...figures, fine });
-  return null;
-}
-
-/** Worse next day: three times running refers, twice eases, once keeps. */
-function byNextDay(
-  deciding: Deciding,
-  drill: Drill,
-  item: RoutineItem,
-  reports: readonly Report[],
-): Draft | null {
-  const last = reports.at(-1);
-  const times = running(reports, (r) => r.worseNextDay);
-  if (!last || times === 0) return null;
-  const rule: Reason = {
-    rule: 'worse-next-day',
-    times,
-    before: last.entry.painBefore,
-    after: last.entry.nextDayPain ?? 0,
-    tolerance: PROGRESS.nextDayTolerance,
-  };
-  if (times >= 3) return stop(rule);
-  return times === 2 ? ease(deciding, drill, item, rule) : keep(item, rule);
+  const figures = { pain: last.nrs, limit, date: last.date, morning: last.atMorning };
+  const reason = ((): Reason => {
+    switch (verdict.because) {
+      case 'above-limit':
+        return { rule: verdict.ask === 'refer' ? 'pain-above-limit-twice' : 'pain-above-limit', ...figures };
+      case 'above-limit-often':
+        return { rule: 'pain-above-limit-often', times: verdict.times, among: DIARY.pattern.among, limit };
+      case 'amber':
+        return { rule: 'pain-amber-twice', ...figures, fine };
+      case 'worse-next-day': {
+        const known = reports.findLast((r) => r.worseNextDay === true) ?? last;
+        return {
+          rule: 'worse-next-day',
+          times: verdict.times,
+          before: known.entry.painBefore,
+          after: known.entry.nextDayPain ?? 0,
+          tolerance: DIARY.nextDayTolerance,
+        };
+      }
+    }
+  })();
+  if (verdict.ask === 'refer') return stop(reason);
+  return verdict.ask === 'ease' ? ease(deciding, drill, item, reason) : keep(item, reason);
 }
 
 function byAbsence(
@@ -124,7 +137,18 @@ function byAbsence(
 ): Draft | null {
   const days = daysSinceLast(reports, deciding.standing.today);
   if (days === null) return keep(item, { rule: 'no-sessions-yet', drill: drill.id });
-  if (days >= PROGRESS.longBreakDays) return ease(deciding, drill, item, { rule: 'long-break', days });
+  const { one, two, anew } = PROGRESS.breakDays;
+  if (days >= anew) {
+    const offered = (level: Drill) =>
+      drillSafety(deciding.reference, level, deciding.safety).forbidden.length === 0;
+    const first = begunAnew(deciding.dose, drill, item, offered);
+    return ease(deciding, drill, item, { rule: 'long-break-anew', days }, first);
+  }
+  if (days >= one) {
+    const steps = days >= two ? 2 : 1;
+    const next = easierBy(deciding.dose, drill, item, steps);
+    return ease(deciding, drill, item, { rule: 'long-break', days, steps }, next);
+  }
   return days > PROGRESS.freshDays ? keep(item, { rule: 'days-off', days, most: PROGRESS.freshDays }) : null;
 }
 
@@ -156,19 +180,18 @@ function byCleanSessions(
     return keep(item, { rule: 'pain-amber', pain: last.entry.pain, fine: deciding.painLimits.fine });
   }
   if (last.entry.done === 'part') return keep(item, { rule: 'part-done', date: last.date });
-  if (last.entry.quality !== null && last.entry.quality <= PROGRESS.poorQuality) {
+  if (last.entry.quality !== null && last.entry.quality <= DIARY.poorQuality) {
     return keep(item, { rule: 'poor-quality', quality: last.entry.quality });
   }
-  const good = running(
-    current,
-    (r) =>
-      r.clean &&
-      reachedPrescription(item, r) &&
-      (r.entry.effort === null || r.entry.effort <= drill.progressWhen.maxRpe),
-  );
+  const reached = (r: Report) =>
+    reachedPrescription(item, r) && (r.entry.effort === null || r.entry.effort <= drill.progressWhen.maxRpe);
+  const good = running(current, (r) => (reached(r) ? r.clean : false));
   if (good >= drill.progressWhen.sessions) return null;
+  const unknown = running(current, (r) => reached(r) && r.clean !== false) - good;
+  if (good + unknown >= drill.progressWhen.sessions)
+    return keep(item, { rule: 'mornings-unknown', sessions: unknown });
   const effort = last.entry.effort;
-  if (last.clean && effort !== null && effort > drill.progressWhen.maxRpe) {
+  if (last.clean !== false && effort !== null && effort > drill.progressWhen.maxRpe) {
     return keep(item, { rule: 'effort-too-high', effort, most: drill.progressWhen.maxRpe });
   }
   return keep(item, { rule: 'clean-sessions', done: good, wanted: drill.progressWhen.sessions });
@@ -183,7 +206,7 @@ function guardReasons(
   const reasons = next.entryCriteria
     .filter((criterion) => criterion.test !== undefined)
     .flatMap((criterion): ReasonOf<'guard-test'>[] => {
-      const probability = guardProbability(deciding, criterion, side);
+      const probability = guardProbability(deciding, criterion, side, hurtSince(deciding, next, side));
       // Where the diary opens the level as well, a test that was never done does not hold it back.
       if (probability === null && criterion.either !== undefined) return [];
       const reason = {
@@ -191,8 +214,8 @@ function guardReasons(
         test: criterion.test ?? '',
         gate: criterion.value ?? null,
         probability,
-        wanted: PROGRESS.guardProbability,
-        holds: probability !== null && probability >= PROGRESS.guardProbability,
+        wanted: GUARD_PROBABILITY,
+        holds: probability !== null && probability >= GUARD_PROBABILITY,
       } as const;
       return [reason];
     });
@@ -215,10 +238,8 @@ function byCalmMornings(
 ): Draft | null {
   const { reference, safety, painLimits } = deciding;
   const restoring = safety.dayRules.some((rule) => isGraded(reference, rule, drill));
-  const calm = running(
-    reports,
-    ({ entry, worseNextDay }) =>
-      entry.nextDayPain !== null && entry.nextDayPain <= painLimits.fine && !worseNextDay,
+  const calm = running(reports, ({ entry, worseNextDay }) =>
+    entry.nextDayPain === null ? null : entry.nextDayPain <= painLimits.fine && worseNextDay !== true,
   );
   if (!restoring || calm >= PROGRESS.calmMornings) return null;
   return keep(item, { rule: 'calm-mornings', done: calm, wanted: PROGRESS.calmMornings });
@@ -250,8 +271,10 @@ function advanceLevel(deciding: Deciding, drill: Drill, item: RoutineItem): Draf
 /** One kind at a time: the amount towards its criterion, then the set-up, then the level. */
 function advance(deciding: Deciding, drill: Drill, item: RoutineItem): Draft {
   const target = doseTarget(deciding.dose, drill, item);
+  const { reference, safety } = deciding;
+  const allowed = (next: RoutineItem) => !beyondLimits(reference, drill, next, safety.precautions);
   const dose = moreDose(drill, item, target);
-  if (dose) {
+  if (dose && allowed(dose)) {
     return {
       decision: 'advance-dose',
       reasons: [{ rule: 'towards-criterion', amount: target.amount, sets: target.sets }],
@@ -262,7 +285,7 @@ function advance(deciding: Deciding, drill: Drill, item: RoutineItem): Draft {
     ? [{ rule: 'share-of-maximum-reached', amount: target.amount }]
     : [];
   const setup = setupStep(drill, item, 1);
-  if (setup && !setupForbidden(deciding.reference, setup.item.setup, deciding.safety.precautions)) {
+  if (setup && allowed(setup.item)) {
     const to = setup.item.setup[setup.variable.id] ?? '';
     const reason: Reason = {
       rule: 'set-up-one-step',
@@ -275,27 +298,90 @@ function advance(deciding: Deciding, drill: Drill, item: RoutineItem): Draft {
   return advanceLevel(deciding, drill, item);
 }
 
-/** Holds an advance back when its region already got more than 20 % extra work this week. */
-function withinWeek(deciding: Deciding, drill: Drill, item: RoutineItem, draft: Draft): Draft {
-  if (!draft.next || draft.decision === 'keep') return draft;
-  const region = drill.regions.primary[0] ?? 'whole-body';
-  if (deciding.raised.has(region)) {
-    return keep(item, { rule: 'region-raised-this-week', region, share: PROGRESS.weeklyIncrease });
+const concernsSide = (side: ItemSide, other: Side) =>
+  side === 'both' || side === 'central' || covers(other, side);
+
+/** Does a change of a test tell of what this drill is for? */
+function tellsOf({ reference }: Deciding, drill: Drill): (test: string) => boolean {
+  const main = new Set(drill.serves.filter((s) => s.match >= 0.7).map((s) => s.restriction));
+  return (test) =>
+    test === drill.doseTest || (reference.tests.get(test)?.informs.some((id) => main.has(id)) ?? false);
+}
+
+/** Nothing gets harder while its region hurts, after an injury without a calm session since, or after a real loss. */
+function byHoldBack(
+  deciding: Deciding,
+  drill: Drill,
+  item: RoutineItem,
+  reports: readonly Report[],
+): Draft | null {
+  const { safety, standing, report } = deciding;
+  const regions = regionsWorked(drill);
+  const sore = safety.dayRules.find(
+    (rule) => rule.nrs > rule.fine && regions.includes(rule.region) && concernsSide(item.side, rule.side),
+  );
+  if (sore) return keep(item, { rule: 'hurts-now', region: sore.region, pain: sore.nrs, fine: sore.fine });
+  const calm = reports.findLast((r) => r.clean === true)?.date ?? '';
+  const hurt = standing.athlete.injuries.find(
+    (injury) =>
+      injury.date <= standing.today &&
+      injury.date >= calm &&
+      regions.some((region) => involves(deciding.reference, injury, region)) &&
+      concernsSide(item.side, injury.side),
+  );
+  if (hurt) return keep(item, { rule: 'injury-since', region: hurt.region, date: hurt.date });
+  const tells = tellsOf(deciding, drill);
+  const loss = report.changes.find(
+    (one) => one.real === 'yes' && one.difference < 0 && concernsSide(item.side, one.side) && tells(one.test),
+  );
+  if (loss)
+    return keep(item, { rule: 'real-loss', test: loss.test, side: loss.side, difference: loss.difference });
+  return null;
+}
+
+/** What was short and no longer is on any side of the item: it is kept up, and gets no harder for it. */
+function byRestored(deciding: Deciding, drill: Drill, item: RoutineItem): Draft | null {
+  const { reference, report } = deciding;
+  for (const { restriction, match } of drill.serves) {
+    if (match < 0.7) continue;
+    const tests = reference.restrictions.get(restriction)?.tests ?? [];
+    const measured = report.capacities.filter(
+      (one) => tests.includes(one.test) && one.need !== null && concernsSide(item.side, one.side),
+    );
+    const wasShort = measured.some(({ test, need, history }) => {
+      const lower = reference.tests.get(test)?.better === 'lower';
+      return history.some(({ value }) => (lower ? value > (need ?? 0) : value < (need ?? 0)));
+    });
+    if (wasShort && measured.every(({ state }) => state === 'enough'))
+      return { decision: 'maintain', reasons: [{ rule: 'restored', restriction }], next: item };
   }
-  if (workIncrease(deciding.reference, item, draft.next) > PROGRESS.weeklyIncrease)
-    deciding.raised.add(region);
+  return null;
+}
+
+/** One harder thing in a region and a week: of amount, set, set-up and level, in whatever version. */
+function withinWeek(deciding: Deciding, drill: Drill, item: RoutineItem, draft: Draft): Draft {
+  const { reference, hardened, standing } = deciding;
+  const { next } = draft;
+  if (!next || !isHarder(reference, item, next)) return draft;
+  const after = reference.drills.get(next.drill) ?? drill;
+  const regions = [...new Set([...regionsWorked(drill), ...regionsWorked(after)])];
+  const lately = regions.find((region) => hardened.has(region));
+  if (lately)
+    return keep(item, {
+      rule: 'hardened-lately',
+      region: lately,
+      ...(hardened.get(lately) ?? { on: standing.today, proposed: true }),
+      days: PROGRESS.hardenedDays,
+    });
+  for (const region of regions) hardened.set(region, { on: standing.today, proposed: true });
   return draft;
 }
 
 /** Is the change on the tests behind this drill larger than their error? Said beside every decision. */
 function changeReasons(deciding: Deciding, drill: Drill, side: ItemSide): Reason[] {
-  const main = new Set(drill.serves.filter((s) => s.match >= 0.7).map((s) => s.restriction));
+  const tells = tellsOf(deciding, drill);
   return deciding.report.changes
-    .filter(
-      (change) =>
-        (side === 'both' || change.side === side || change.side === 'central') &&
-        deciding.reference.tests.get(change.test)?.informs.some((id) => main.has(id)),
-    )
+    .filter((change) => concernsSide(side, change.side) && tells(change.test))
     .map((change) => ({
       rule: 'screening-change',
       test: change.test,
@@ -305,22 +391,59 @@ function changeReasons(deciding: Deciding, drill: Drill, side: ItemSide): Reason
     }));
 }
 
+/** What goes beyond the handling of a precaution comes back to it at once. */
+function byLimits({ reference, safety }: Deciding, drill: Drill, item: RoutineItem): Draft | null {
+  const beyond = beyondLimits(reference, drill, item, safety.precautions);
+  if (!beyond) return null;
+  const next = withinLimits(reference, drill, item, safety.precautions);
+  const reason: Reason = { rule: 'beyond-handling', precaution: beyond.precaution, most: beyond.most };
+  return { decision: 'ease', reasons: [reason], next };
+}
+
+type Barrier = NonNullable<ReturnType<typeof closedFor>>;
+
+const notAllowed = ({ rule }: Barrier): Reason => ({
+  rule: 'no-longer-allowed',
+  because: rule.rule,
+  about: rule.about,
+});
+
+/** What lasts stops the drill; where one side of two stays open, it goes on with that. */
+function byBarrier(drill: Drill, item: RoutineItem, barrier: Barrier): Draft {
+  const { perSide: _uneven, ...even } = item;
+  if (barrier.open === null || !drill.unilateral) return stop(notAllowed(barrier));
+  return { decision: 'ease', reasons: [notAllowed(barrier)], next: { ...even, side: barrier.open } };
+}
+
+/** What a rule of the day keeps out stays in the routine as it is; the run leaves it out while that holds. */
+function byDay(item: RoutineItem, barrier: Barrier | null): Draft | null {
+  return barrier ? keep(item, notAllowed(barrier)) : null;
+}
+
+/** A stop with its own figures says more than that the drill is closed. */
+const referring = (draft: Draft | null): Draft | null =>
+  draft?.decision === 'stop-and-refer' ? draft : null;
+
 function decide(deciding: Deciding, item: RoutineItem): Decision {
   if (isLine(item.drill)) return { drill: item.drill, side: item.side, ...keep(item) };
   const drill = deciding.reference.drills.get(item.drill);
   if (!drill)
     return { drill: item.drill, side: item.side, ...stop({ rule: 'unknown-drill', drill: item.drill }) };
-  const barrier = drillSafety(deciding.reference, drill, deciding.safety).forbidden[0];
+  const barrier = closedFor(drillSafety(deciding.reference, drill, deciding.safety), item.side);
   const reports = reportsOf(deciding.standing, item, deciding.painLimits);
-  const draft = barrier
-    ? stop({ rule: 'no-longer-allowed', because: barrier.rule, about: barrier.about })
-    : (byPainDuring(deciding, drill, item, reports) ??
-      byNextDay(deciding, drill, item, reports) ??
-      byTendonTrial(deciding, drill) ??
-      byAbsence(deciding, drill, item, reports) ??
-      byCleanSessions(deciding, drill, item, reports) ??
-      byCalmMornings(deciding, drill, item, reports) ??
-      withinWeek(deciding, drill, item, advance(deciding, drill, item)));
+  const draft =
+    barrier && barrier.rule.rule !== 'day-rule'
+      ? (referring(byPain(deciding, drill, item, reports)) ?? byBarrier(drill, item, barrier))
+      : (byPain(deciding, drill, item, reports) ??
+        byTendonTrial(deciding, drill) ??
+        byLimits(deciding, drill, item) ??
+        byDay(item, barrier) ??
+        byAbsence(deciding, drill, item, reports) ??
+        byCleanSessions(deciding, drill, item, reports) ??
+        byCalmMornings(deciding, drill, item, reports) ??
+        byHoldBack(deciding, drill, item, reports) ??
+        byRestored(deciding, drill, item) ??
+        withinWeek(deciding, drill, item, advance(deciding, drill, item)));
   return {
     drill: item.drill,
     side: item.side,
@@ -341,6 +464,12 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
 export function decideProgress(given: Assessment): ProgressReport {
   const assessment = asInForce(given);
   const { standing, report } = assessment;
-  const deciding: Deciding = { ...assessment, dose: doseInForce(assessment), raised: new Set() };
+  const hardened = new Map(
+    [...hardenedRegions(assessment.reference, standing)].map(([region, on]) => [
+      region,
+      { on, proposed: false },
+    ]),
+  );
+  const deciding: Deciding = { ...assessment, dose: doseInForce(assessment), hardened };
   return { decisions: itemsOf(standing).map((item) => decide(deciding, item)), rescreen: report.rescreen };
 }

@@ -1,4 +1,5 @@
 export { decideProgress, DECISIONS } from './decide.ts';
+export { hardenedIn } from './hardened.ts';
 export { levelItem } from './steps.ts';
 export type { Decision, DecisionKind, ProgressReport } from './decide.ts';
 export { isFirm, waitingItems } from './waiting.ts';

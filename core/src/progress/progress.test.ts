@@ -160,7 +160,7 @@ describe('advancing', () => {
     const long = after(rock({ amount: 10 }), ['2027-01-20', '2027-01-25'], []);
     expect(long).toMatchObject({ decision: 'ease', next: { amount: 8 } });
   });
-  it('one large increase per region and week', () => {
+  it('one harder thing in a region and a week', () => {
     const input = stiffAnkle({
       routine: {
         issued: '2027-02-15',
@@ -171,7 +171,7 @@ describe('advancing', () => {
     });
     const kinds = decideCase(bundledReference, input).decisions.map((d) => [d.decision, rules(d)[0]]);
     expect(kinds[0]?.[0]).toBe('advance-dose');
-    expect(kinds[1]).toEqual(['keep', 'region-raised-this-week']);
+    expect(kinds[1]).toEqual(['keep', 'hardened-lately']);
   });
 });
 

@@ -1,7 +1,5 @@
 /** Editable defaults of progression (rulings, "Pain and progression"). */
 export const PROGRESS = {
-  /** Worse next day means more than this above the morning before. */
-  nextDayTolerance: 1,
   /** A graded drill for a painful position goes up a level after so many calm mornings running. */
   calmMornings: 2,
   /** A trial of long holds for a tendon: its days, the fall of pain that keeps them, and the sessions to judge it by. */
@@ -9,19 +7,16 @@ export const PROGRESS = {
   trialFall: 2,
   trialSessions: 3,
   freshDays: 14,
-  /** After this many days off a drill it is eased one step. */
-  longBreakDays: 28,
+  /** Days off a drill after which it comes back one step easier, two steps, or from the first level again. */
+  breakDays: { one: 28, two: 60, anew: 120 },
   /** No retry of a level within this many days after easing. */
   retryDays: 14,
-  /** A region that got more than this share of extra work this week gets nothing else. */
-  weeklyIncrease: 0.2,
-  guardProbability: 0.8,
+  /** Nothing else of a region is made harder for so many days after something of it was. */
+  hardenedDays: 7,
   /** A guard test below this probability makes a proposal weak. */
   firmProbability: 0.9,
   /** What should change and was not looked at for so many days waits again. */
   lookAgainDays: 14,
-  /** Quality 0–3 at or below which a set is not clean. */
-  poorQuality: 1,
 } as const;
 
 /** One step of an amount, in the unit of its measure. */

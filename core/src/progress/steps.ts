@@ -1,14 +1,7 @@
 import { asInForce } from '../assess/index.ts';
 import type { Assessment } from '../assess/index.ts';
 import type { RoutineItem, Standing } from '../domain/index.ts';
-import {
-  allowedSets,
-  allowedShare,
-  dosedItem,
-  freshMaximum,
-  roundAmount,
-  workSeconds,
-} from '../dose/index.ts';
+import { allowedSets, allowedShare, dosedItem, freshMaximum, roundAmount } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Drill, SetupVariable } from '../reference/index.ts';
 import { AMOUNT_STEP } from './settings.ts';
@@ -107,17 +100,37 @@ export function easier(context: DoseContext, drill: Drill, item: RoutineItem): R
   return item.sets > 1 ? { ...withoutUneven(item), sets: item.sets - 1 } : null;
 }
 
-/** Extra work as a share of the present work; 0 when it does not grow. */
-export function workIncrease(
-  reference: DoseContext['reference'],
-  from: RoutineItem,
-  to: RoutineItem,
-): number {
-  const before = reference.drills.get(from.drill);
-  const after = reference.drills.get(to.drill);
-  if (!before || !after) return 0;
-  const now = workSeconds(before, from);
-  return now > 0 ? Math.max(0, workSeconds(after, to) / now - 1) : 0;
+/**
+ * The item so many steps easier after time off: one takes its amount back, two its amount to the least and a set-up step or
+ * level as well; null when it is the easiest already.
+ */
+export function easierBy(
+  context: DoseContext,
+  drill: Drill,
+  item: RoutineItem,
+  steps: 1 | 2,
+): RoutineItem | null {
+  const once = easier(context, drill, item);
+  if (steps === 1 || !once || once.drill !== drill.id) return once;
+  const least = { ...withoutUneven(once), amount: drill.dose.amount.min };
+  return easier(context, drill, least) ?? least;
+}
+
+/** The first level of the item's ladder that may be offered, at its usual dose and easiest set-up; null where none is. */
+export function begunAnew(
+  context: DoseContext,
+  drill: Drill,
+  item: RoutineItem,
+  offered: (drill: Drill) => boolean,
+): RoutineItem | null {
+  const ladder = context.reference.ladders.get(drill.ladder)?.drills ?? [drill.id];
+  const first = ladder.flatMap((id) => context.reference.drills.get(id) ?? []).find(offered);
+  const fresh = levelItem(context, first, item);
+  if (!first || !fresh) return null;
+  const easiest = Object.fromEntries(
+    first.setupVariables.flatMap((v) => (v.steps[0] === undefined ? [] : [[v.id, v.steps[0]]])),
+  );
+  return { ...fresh, setup: { ...fresh.setup, ...easiest } };
 }
 
 /** How the routine in force is dosed: by its own mode. Without a routine nothing is dosed, so any mode will do. */

@@ -100,7 +100,8 @@ describe('a graded drill for a painful position', () => {
     expect(after([1, 0], 'rule-based')?.decision).toBe('advance-dose');
     const unknown = after([1, null], 'rule-based');
     expect(unknown?.decision).toBe('keep');
-    expect(unknown?.reasons[0]).toEqual({ rule: 'calm-mornings', done: 0, wanted: 2 });
-    expect(after([1, null], 'modify')?.decision).toBe('advance-dose');
+    expect(unknown?.reasons[0]).toEqual({ rule: 'mornings-unknown', sessions: 1 });
+    expect(after([1, null], 'modify')?.decision).toBe('keep');
+    expect(after([1, 0], 'modify')?.decision).toBe('advance-dose');
   });
 });

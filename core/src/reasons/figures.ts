@@ -14,6 +14,7 @@ export const BARRIERS = [
   'precaution-exclude',
   'precaution-clearance',
   'day-rule',
+  'referred',
   'protocol',
   'youth',
   'unknown-drill',
@@ -55,7 +56,7 @@ const shortfall = {
 const said = { by: words, date: words };
 const level = { ...drill, confirm: z.boolean() };
 const halfOf = { min: n, max: n };
-const painAgainst = { pain: n, limit: n, date: words };
+const painAgainst = { pain: n, limit: n, date: words, morning: z.boolean().default(false) };
 
 /**
  * Every rule the product can give as a reason, with its figures: one place. Measured figures are in the unit of their
@@ -68,7 +69,11 @@ export const REASON_FIGURES = {
   'symmetry-capped': test,
   'youth-figures': { age: n },
   'pain-limited': { ...test, limit: n },
-  'estimate-restarted': { because: z.enum(['injury', 'long-break']), date: words },
+  'estimate-restarted': {
+    because: z.enum(['injury', 'long-break', 'real-loss', 'real-change']),
+    date: words,
+  },
+  'from-before-injury': { ...test, date: words },
   'single-visit': test,
   'task-relevant': { factor: n },
   'not-asked-by-task': { factor: n },
@@ -141,19 +146,28 @@ export const REASON_FIGURES = {
   // progress
   'pain-above-limit': painAgainst,
   'pain-above-limit-twice': painAgainst,
+  'pain-above-limit-often': { times: n, among: n, limit: n },
   'pain-amber-twice': { ...painAgainst, fine: n },
   'pain-amber': { pain: n, fine: n },
   'calm-mornings': { done: n, wanted: n },
   'tendon-trial-result': { region: regionSchema, sessions: n, fall: n, wanted: n, held: z.boolean() },
   'tendon-trial-open': { region: regionSchema, sessions: n, days: n },
   'worse-next-day': { times: n, before: n, after: n, tolerance: n },
-  'long-break': { days: n },
+  'long-break': { days: n, steps: n.default(1) },
+  'long-break-anew': { days: n },
   'days-off': { days: n, most: n },
   'no-sessions-yet': drill,
   'part-done': { date: words },
   'poor-quality': { quality: n },
   'effort-too-high': { effort: n, most: n },
   'clean-sessions': { done: n, wanted: n },
+  'mornings-unknown': { sessions: n },
+  'hurts-now': { region: regionSchema, pain: n, fine: n },
+  'injury-since': { region: regionSchema, date: words },
+  'real-loss': { ...test, side: sideSchema, difference: n },
+  restored: { restriction: id },
+  'hardened-lately': { region: regionSchema, on: words, proposed: z.boolean(), days: n },
+  'beyond-handling': { precaution: id, most: z.union([words, n]) },
   'easiest-already': drill,
   'towards-criterion': { amount: n, sets: n },
   'share-of-maximum-reached': { amount: n },

@@ -45,7 +45,7 @@ describe('reasons as data', () => {
     expect(seen.size).toBeGreaterThan(18);
   });
   it('refuse a rule nobody knows, a figure too many and a figure too few', () => {
-    const whole: ReasonOf<'long-break'> = { rule: 'long-break', days: 30 };
+    const whole: ReasonOf<'long-break'> = { rule: 'long-break', days: 30, steps: 1 };
     expect(reasonSchema.safeParse(whole).success).toBe(true);
     expect(reasonSchema.safeParse({ ...whole, rule: 'short-break' }).success).toBe(false);
     expect(reasonSchema.safeParse({ ...whole, weeks: 4 }).success).toBe(false);

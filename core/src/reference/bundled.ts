@@ -3,6 +3,7 @@ import doseModes from './data/dose-modes.json' with { type: 'json' };
 import drills from './data/drills.json' with { type: 'json' };
 import gate from './data/gate.json' with { type: 'json' };
 import ladders from './data/ladders.json' with { type: 'json' };
+import injuredParts from './data/injured-parts.json' with { type: 'json' };
 import painPatterns from './data/pain-patterns.json' with { type: 'json' };
 import patterns from './data/patterns.json' with { type: 'json' };
 import precautions from './data/precautions.json' with { type: 'json' };
@@ -30,6 +31,7 @@ export const bundledData = withMirrors({
   demands,
   drills,
   ladders,
+  injuredParts,
   painPatterns,
   patterns,
   precautions,

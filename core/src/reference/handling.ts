@@ -1,10 +1,19 @@
 import { kitWordsOf } from './kit.ts';
+import { jolts, loadOn } from './loads.ts';
 import type { Drill, Precaution } from './types.ts';
 
 /** The traits by which a precaution's handling decides. */
 export type Described = Pick<
   Drill,
-  'position' | 'loadClass' | 'contraction' | 'category' | 'equipment' | 'equipmentAny' | 'loadRegions'
+  | 'id'
+  | 'ladder'
+  | 'position'
+  | 'loadClass'
+  | 'contraction'
+  | 'category'
+  | 'equipment'
+  | 'equipmentAny'
+  | 'loadRegions'
 >;
 
 type Predicate = NonNullable<Precaution['forbids']>[number];
@@ -17,12 +26,14 @@ const among = <T>(wanted: readonly T[] | undefined, has: T): boolean => !wanted 
 function meets(drill: Described, wanted: Predicate): boolean {
   return (
     among(wanted.position, drill.position) &&
-    among(wanted.loadClass, drill.loadClass) &&
+    (among(wanted.loadClass, drill.loadClass) ||
+      (wanted.loadClass?.includes('impact') && jolts(drill)) === true) &&
     among(wanted.contraction, drill.contraction) &&
     among(wanted.category, drill.category) &&
+    among(wanted.ladder, drill.ladder) &&
+    among(wanted.drill, drill.id) &&
     (!wanted.equipment || wanted.equipment.some((kit) => kitWordsOf(drill).includes(kit))) &&
-    (!wanted.loads ||
-      drill.loadRegions.some(({ region, weight }) => weight >= CARRIES && wanted.loads?.includes(region)))
+    (!wanted.loads || wanted.loads.some((region) => loadOn(drill, region) >= CARRIES))
   );
 }
 

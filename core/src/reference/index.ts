@@ -4,7 +4,8 @@ export { isLine, OWN_WORDS, PAUSE } from './lines.ts';
 export { demandIndexOf } from './drillFigures.ts';
 export { COVER_MATCH, coversRestriction, reachesSide } from './serves.ts';
 export { inheritedTraits, looserTraits, sourceOf } from './inherited.ts';
-export { handlingAsksFor } from './handling.ts';
+export { handlingAsksFor, handlingForbids } from './handling.ts';
+export { jolts, kneels, kneelsOn, loadOn, onFeet, regionsWorked } from './loads.ts';
 export { requiredPrecautions } from './requiredPrecautions.ts';
 export { HARDER_BY, ladderSteps } from './ladderSteps.ts';
 export type { HarderBy, LadderStep } from './ladderSteps.ts';
@@ -22,6 +23,7 @@ export type {
   Pattern,
   Phase,
   Position,
+  HandlingLimits,
   Precaution,
   RedFlag,
   ReferenceData,

@@ -7,9 +7,13 @@ const WITH_CARE: readonly { category: Drill['category']; precaution: string }[] 
   { category: 'stretch', precaution: 'generalised-hypermobility' },
 ];
 
-/** Precautions whose handling forbids a drill like this. */
+/** Precautions whose handling forbids a drill like this by its traits; what is named one by one is no trait. */
 export function forbiddingPrecautions(drill: Described, precautions: readonly Precaution[]): string[] {
-  return precautions.filter((precaution) => handlingForbids(precaution, drill)).map(({ id }) => id);
+  const byTrait = ({ forbids, ...rest }: Precaution): Precaution => ({
+    ...rest,
+    forbids: forbids?.filter((wanted) => !wanted.ladder && !wanted.drill),
+  });
+  return precautions.filter((one) => handlingForbids(byTrait(one), drill)).map(({ id }) => id);
 }
 
 /**

@@ -219,6 +219,16 @@ export const entryCriterionSchema = z.object({
     .describe('criteria with the same word: one that holds is enough, one measured against keeps it closed'),
 });
 
+/** What the words of a handling allow, as data: the furthest step of a set-up, by its variable, and the longest hold. */
+const handlingLimitsSchema = z.object({
+  setup: z
+    .record(id, z.union([z.string(), z.number()]))
+    .optional()
+    .describe('at most this step'),
+  holdSeconds: z.number().positive().optional(),
+});
+export type HandlingLimits = z.infer<typeof handlingLimitsSchema>;
+
 /** A drill. `dose.amount` is per side when unilateral, total when alternating; times are in seconds. */
 export const drillSchema = z.object({
   id,
@@ -264,7 +274,12 @@ export const drillSchema = z.object({
     .optional()
     .describe('precautions under which this drill is never offered, although others are with care'),
   precautionOverrides: z.array(
-    z.object({ precaution: id, severity: z.literal('modify'), handling: z.string() }),
+    z.object({
+      precaution: id,
+      severity: z.literal('modify'),
+      handling: z.string(),
+      limits: handlingLimitsSchema.optional(),
+    }),
   ),
   entryCriteria: z.array(entryCriterionSchema),
   progressWhen: z.object({
@@ -453,6 +468,8 @@ const drillPredicateSchema = z.object({
   category: z.array(z.string()).optional(),
   equipment: z.array(z.string()).optional().describe('any of it is needed'),
   loads: z.array(regionSchema).optional().describe('any of them carries half of the load or more'),
+  ladder: z.array(id).optional(),
+  drill: z.array(id).optional(),
 });
 
 /** A kind of precaution: how strict it is, what it forbids and how to handle the rest. */
@@ -467,6 +484,7 @@ export const precautionEntrySchema = z.object({
     .array(z.object({ variable: id, steps: z.array(z.union([z.string(), z.number()])).min(1) }))
     .optional()
     .describe('set-ups that are out, of drills that stay'),
+  limits: handlingLimitsSchema.optional().describe('how far the drills that carry it go'),
   asksFor: z.array(drillPredicateSchema).optional().describe('drills that the handling asks for'),
   athleteWording: z.string(),
   usualDuration: z.string(),
@@ -486,6 +504,7 @@ export const redFlagSchema = z.object({
   blocks: z.enum(['all', 'regions']),
   regions: z.array(regionSchema),
   askRegion: z.boolean(),
+  closesImpact: z.boolean().optional().describe('nothing jolts or is hard anywhere while it is open'),
   allowOnlyTicked: z.boolean(),
   note: z.string().nullable(),
 });
@@ -594,6 +613,14 @@ const painPatternEntrySchema = z.object({
   aboveOnly: z.boolean().describe('only above the stop limit'),
 });
 
+/** A part that the words of an injury name: where it runs, and what is short when it was hurt. Judgement, low confidence. */
+const injuredPartSchema = z.object({
+  id,
+  words: z.array(z.string().min(3)).min(1),
+  regions: z.array(regionSchema).min(1),
+  restrictions: z.array(id).min(1),
+});
+
 /** Every reference file under its own name, as one document. */
 export const referenceDataSchema = z.object({
   regions: z.array(regionEntrySchema),
@@ -602,6 +629,7 @@ export const referenceDataSchema = z.object({
   demands: z.array(demandSchema),
   drills: z.array(drillSchema),
   ladders: z.array(ladderSchema),
+  injuredParts: z.array(injuredPartSchema),
   painPatterns: z.array(painPatternEntrySchema),
   patterns: z.array(patternSchema),
   precautions: z.array(precautionEntrySchema),

@@ -12,6 +12,8 @@ export type SetupVariable = z.infer<typeof schema.setupVariableSchema>;
 export type Ladder = z.infer<typeof schema.ladderSchema>;
 export type Pattern = z.infer<typeof schema.patternSchema>;
 export type OwnDrill = z.infer<typeof schema.ownDrillSchema>;
+export type { HandlingLimits } from './schema.ts';
+/** A kind of precaution. */
 export type Precaution = z.infer<typeof schema.precautionEntrySchema>;
 export type RedFlag = z.infer<typeof schema.redFlagSchema>;
 export type Structure = z.infer<typeof schema.structureSchema>;

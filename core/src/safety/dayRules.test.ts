@@ -19,6 +19,8 @@ const lift = (over: object = {}) => ({
   ...AT,
   nrs: 4,
   reason: 'an old scar',
+  referral: false,
+  places: null,
   by: 'R. Halloran',
   date: '2027-02-27',
   ...over,

@@ -1,7 +1,7 @@
 import { addDays, daysBetween } from '../domain/index.ts';
 import type { IsoDay, Lift, Region, Side } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { handlingAsksFor } from '../reference/index.ts';
+import { handlingAsksFor, jolts, kneelsOn, loadOn } from '../reference/index.ts';
 import type { Soreness } from './soreness.ts';
 
 /** How much a region hurts today against the pain limits: fine, to be gone round, or to be left alone. */
@@ -20,6 +20,12 @@ export interface DayRule {
   readonly forbids: readonly string[];
   /** Felt as a pinch or sharp: nothing is stretched or mobilised under load. */
   readonly sharp: boolean;
+  /** Where and how it hurts more than is fine. */
+  readonly places: readonly Pick<Soreness, 'aspect' | 'feel'>[];
+  /** Hurts more than is fine at rest: nothing loads it, as above the stop limit. */
+  readonly atRest: boolean;
+  /** Drills that a diary asked to refer; they stay closed until a named person ends it. */
+  readonly referred: readonly string[];
   /** Precautions of the painful position for which one graded drill is scheduled; empty where it is gone round. */
   readonly restores: readonly string[];
   /** What its drills are kept to: sets, at the least dose there is; null where nothing is. */
@@ -31,6 +37,7 @@ export interface DayRule {
   readonly because: {
     readonly source: Soreness['source'];
     readonly test: string | null;
+    readonly drill: string | null;
     readonly since: string;
   };
 }
@@ -48,6 +55,8 @@ export interface DayStance {
 const DAY_RULES = {
   /** Shares of a drill's load from which a region counts as loaded: in amber, and above the stop limit. */
   loads: { amber: 0.5, above: 0.3 },
+  /** Pain above the limit in a session closes its region for so many days after it. */
+  sessionDays: 1,
   /** A lifted rule holds again after so many days. */
   liftDays: 7,
   /** Pain that has lasted so many days is long-standing. */
@@ -68,6 +77,23 @@ function bandOf(nrs: number, limits: DayStance['limits']): PainBand {
   return nrs <= limits.stop ? 'amber' : 'above';
 }
 
+/**
+ * The band of one pain. Felt above the limit in a session it closes its region on that day and the next; from then on it is
+ * gone round, until a calm session of the same drill: it was eased, and is watched. What was referred stays closed.
+ */
+function bandOfOne({ source, nrs, since }: Soreness, { limits, today }: DayStance): PainBand {
+  if (source === 'referred') return 'above';
+  const band = bandOf(nrs, limits);
+  const ofSession = source === 'session' || source === 'morning';
+  return ofSession && band === 'above' && since < addDays(today, -DAY_RULES.sessionDays) ? 'amber' : band;
+}
+
+const BANDS: readonly PainBand[] = ['fine', 'amber', 'above'];
+
+/** What decides where several things hurt: what was referred, then the band, then the figure. */
+const order = (one: Soreness, stance: DayStance): number =>
+  (one.source === 'referred' ? 100 : 0) + BANDS.indexOf(bandOfOne(one, stance)) * 20 + one.nrs;
+
 function precautionsFor(reference: Reference, sore: readonly Soreness[], above: boolean): string[] {
   const found = sore.flatMap(({ region, aspect, feel }) =>
     reference.data.painPatterns.filter(
@@ -81,18 +107,25 @@ function precautionsFor(reference: Reference, sore: readonly Soreness[], above: 
   return [...new Set(found.flatMap((one) => one.precautions))].sort();
 }
 
+/** Was this place and feel there when it was lifted? A sharp pain elsewhere is not what was lifted for an ache. */
+function coversPlace({ places }: Lift, { aspect, feel }: Pick<Soreness, 'aspect' | 'feel'>): boolean {
+  return places === null || places.some((one) => one.aspect === aspect && one.feel === feel);
+}
+
 /** The lift that holds for a rule today: not too old, and for pain no higher than it was then. */
 function liftOf(
-  { region, side, nrs, band }: Pick<DayRule, 'region' | 'side' | 'nrs' | 'band'>,
+  { region, side, nrs, band, places }: Pick<DayRule, 'region' | 'side' | 'nrs' | 'band' | 'places'>,
   stance: DayStance,
 ) {
   if (band !== 'amber') return null;
   const from = addDays(stance.today, -DAY_RULES.liftDays);
   const own = stance.lifts.findLast(
     (lift) =>
+      !lift.referral &&
       lift.region === region &&
       lift.side === side &&
       lift.nrs >= nrs &&
+      places.every((place) => coversPlace(lift, place)) &&
       lift.date > from &&
       lift.date <= stance.today,
   );
@@ -108,12 +141,15 @@ function isRestored(band: PainBand, since: IsoDay, { strategy, today }: DayStanc
 
 function ruleOf(reference: Reference, here: readonly Soreness[], stance: DayStance): DayRule {
   const { limits } = stance;
-  const worst = here.reduce((a, b) => (b.nrs > a.nrs ? b : a));
-  const band = bandOf(worst.nrs, limits);
+  const referred = here.filter((one) => one.source === 'referred');
+  const worst = here.reduce((a, b) => (order(b, stance) > order(a, stance) ? b : a));
+  const atRest = here.some(({ when, nrs }) => when === 'rest' && nrs > limits.fine);
+  const band = atRest ? 'above' : bandOfOne(worst, stance);
   const hurting = here.filter(({ nrs }) => nrs > limits.fine);
   const since = here.map((one) => one.since).reduce((a, b) => (b < a ? b : a));
-  const { region, side, nrs, source, test } = worst;
-  const lifted = liftOf({ region, side, nrs, band }, stance);
+  const { region, side, nrs, source, test, drill } = worst;
+  const places = hurting.map(({ aspect, feel }) => ({ aspect, feel }));
+  const lifted = liftOf({ region, side, nrs, band, places }, stance);
   const rule: Omit<DayRule, 'caps' | 'leads'> = {
     region,
     side,
@@ -123,9 +159,12 @@ function ruleOf(reference: Reference, here: readonly Soreness[], stance: DayStan
     stop: limits.stop,
     forbids: lifted ? [] : precautionsFor(reference, hurting, band === 'above'),
     sharp: hurting.some(({ feel }) => SHARP.includes(feel)),
+    places,
+    atRest,
+    referred: referred.flatMap((one) => one.drill ?? []).sort(),
     restores: isRestored(band, since, stance) ? precautionsFor(reference, here, false) : [],
     lifted,
-    because: { source, test, since: worst.since },
+    because: { source, test, drill, since: worst.since },
   };
   if (band !== 'amber' || lifted) return { ...rule, caps: null, leads: [] };
   const leads = reference.data.drills.filter(
@@ -149,14 +188,6 @@ export function binds({ band, lifted }: DayRule): boolean {
   return band !== 'fine' && lifted === null;
 }
 
-/** The share of a drill's load that a region carries, 0 to 1. */
-export function loadOn(drill: Drill, region: Region): number {
-  return drill.loadRegions.reduce(
-    (most, load) => (load.region === region ? Math.max(most, load.weight) : most),
-    0,
-  );
-}
-
 /** Does a drill work a region: is it one of its main ones, or carries it much of the load? */
 export function works(drill: Drill, region: Region): boolean {
   return drill.regions.primary.includes(region) || loadOn(drill, region) >= DAY_RULES.loads.amber;
@@ -166,9 +197,9 @@ function tooMuch(rule: DayRule, drill: Drill): boolean {
   const load = loadOn(drill, rule.region);
   const own = drill.regions.primary.includes(rule.region);
   if (rule.band === 'above') return load >= DAY_RULES.loads.above || (own && drill.loadClass !== 'unloaded');
-  const hard =
-    drill.loadClass === 'impact' || drill.contraction === 'ballistic' || drill.intensityClass === 'high';
+  const hard = jolts(drill) || drill.contraction === 'ballistic' || drill.intensityClass === 'high';
   if (hard && load >= DAY_RULES.loads.amber) return true;
+  if (rule.sharp && drill.loadClass === 'full' && load >= DAY_RULES.loads.amber) return true;
   const intoTheEnd =
     drill.category === 'stretch' || (drill.category === 'mobilise' && drill.loadClass !== 'unloaded');
   return rule.sharp && own && intoTheEnd;
@@ -197,6 +228,10 @@ export function isGraded(reference: Reference, rule: DayRule, drill: Drill): boo
   );
 }
 
+/** Of two rules that keep the same out, what was referred outlasts the day. */
+const firmer = (known: DayRule | null, rule: DayRule): DayRule =>
+  known && known.referred.length > 0 ? known : rule;
+
 /** What the day's rules say of one drill: forbidden on both sides, or one side of a drill done a side at a time closed. */
 export function dayRuleOf(
   reference: Reference,
@@ -210,10 +245,11 @@ export function dayRuleOf(
     // The pattern's own precaution holds whichever side is worked, but for what its handling asks for and what restores it.
     const byPrecaution = goesInto(reference, rule.forbids, drill) && !isGraded(reference, rule, drill);
     const { side } = rule;
-    if (byPrecaution) forbidden = rule;
-    else if (!tooMuch(rule, drill)) continue;
-    else if (drill.unilateral && (side === 'left' || side === 'right')) closed[side] = rule;
-    else forbidden = rule;
+    if (byPrecaution) forbidden = firmer(forbidden, rule);
+    else if (!rule.referred.includes(drill.id) && !tooMuch(rule, drill)) continue;
+    else if (drill.unilateral && (side === 'left' || side === 'right') && !kneelsOn(drill, rule.region))
+      closed[side] = firmer(closed[side], rule);
+    else forbidden = firmer(forbidden, rule);
   }
   return { forbidden, closed };
 }

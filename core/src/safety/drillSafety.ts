@@ -1,5 +1,6 @@
 import { ageInYears } from '../domain/index.ts';
 import type { Athlete, IsoDay, Region, RoutineItem } from '../domain/index.ts';
+import { isLine, jolts, kneels } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { dayRuleOf } from './dayRules.ts';
 import type { DayRule } from './dayRules.ts';
@@ -8,8 +9,8 @@ import type { ActivePrecaution } from './precautions.ts';
 import { protocolGates, sidesLeftOpen } from './protocols.ts';
 import type { ProtocolGate } from './protocols.ts';
 import { topicsDueFor } from './gate.ts';
-import { isBlocked, openBlocks } from './redFlags.ts';
-import { setupForbidden } from './setup.ts';
+import { impactClosed, isBlocked, openBlocks } from './redFlags.ts';
+import { beyondLimits } from './limits.ts';
 import type { Block } from './redFlags.ts';
 
 /** Under this age adult figures do not apply and youth limits do (editable). */
@@ -18,7 +19,13 @@ export const YOUTH_AGE = 16;
 /** A rule that forbids a drill, with what it names; words/ turns it into a sentence. */
 export interface Forbidden {
   readonly rule:
-    'blocked-region' | 'precaution-exclude' | 'precaution-clearance' | 'protocol' | 'youth' | 'day-rule';
+    | 'blocked-region'
+    | 'precaution-exclude'
+    | 'precaution-clearance'
+    | 'protocol'
+    | 'youth'
+    | 'day-rule'
+    | 'referred';
   readonly about: string;
 }
 
@@ -38,6 +45,8 @@ export interface SafetyState {
   readonly precautions: readonly ActivePrecaution[];
   readonly gates: readonly ProtocolGate[];
   readonly age: number;
+  /** An open sign closes impact and hard work everywhere. */
+  readonly impactClosed: boolean;
   /** What holds today because it hurts. */
   readonly dayRules: readonly DayRule[];
 }
@@ -54,21 +63,23 @@ export function safetyState(
     precautions: activePrecautions(athlete, today),
     gates: protocolGates(reference, athlete, today),
     age: ageInYears(athlete.birthDate, today),
+    impactClosed: impactClosed(reference, athlete, today),
     dayRules: rules,
   };
 }
 
-/** The rule of the day as something that forbids: it names the region. */
+/** The rule of the day as something that forbids: it names the region. What was referred is more than a day's rule. */
 function ofDay(rule: DayRule): Forbidden {
-  return { rule: 'day-rule', about: rule.region };
+  return { rule: rule.referred.length > 0 ? 'referred' : 'day-rule', about: rule.region };
 }
 
-/** Regions a drill uses: primary, secondary and the regions it loads. */
+/** Regions a drill uses: primary, secondary, the regions it loads, and the knee it kneels on. */
 export function touchedRegions(drill: Drill): Set<Region> {
   return new Set<Region>([
     ...drill.regions.primary,
     ...drill.regions.secondary,
     ...drill.loadRegions.map((load) => load.region),
+    ...(kneels(drill) ? (['knee'] as const) : []),
   ]);
 }
 
@@ -79,6 +90,8 @@ export function drillSafety(reference: Reference, drill: Drill, state: SafetySta
   for (const region of touches) {
     if (isBlocked(state.blocks, region)) forbidden.push({ rule: 'blocked-region', about: region });
   }
+  if (state.impactClosed && (jolts(drill) || drill.intensityClass === 'high'))
+    forbidden.push({ rule: 'blocked-region', about: 'whole-body' });
   const byPrecaution = precautionsOfDrill(reference, drill, state.precautions);
   for (const { precaution, severity } of byPrecaution.forbidden) {
     forbidden.push({
@@ -108,6 +121,27 @@ export function drillSafety(reference: Reference, drill: Drill, state: SafetySta
   return { forbidden, handling: byPrecaution.handling, sides, closed };
 }
 
+/** What closes a drill for an item's side: on every side it uses, on one of two, or not at all. A lasting rule comes first. */
+export function closedFor(
+  safety: DrillSafety,
+  side: RoutineItem['side'],
+): { readonly rule: Forbidden; readonly open: 'left' | 'right' | null } | null {
+  const lasting = (all: readonly (Forbidden | null)[]) => {
+    const known = all.filter((one) => one !== null);
+    return known.find(({ rule }) => rule !== 'day-rule') ?? known[0] ?? null;
+  };
+  const whole = lasting(safety.forbidden);
+  if (whole) return { rule: whole, open: null };
+  const uses = (['left', 'right'] as const).filter(
+    (one) => side === one || side === 'both' || side === 'central',
+  );
+  const shut = uses.filter((one) => !safety.sides[one]);
+  if (shut.length === 0) return null;
+  const rule = lasting(shut.map((one) => safety.closed[one] ?? { rule: 'protocol', about: one }));
+  const open = uses.find((one) => safety.sides[one]) ?? null;
+  return rule && { rule, open };
+}
+
 /** A drill and side that an issued routine must not hold, with the rule it breaks. */
 export interface SafetyFault {
   /** Place of the item; null when it is about the athlete, whatever the drill. */
@@ -117,8 +151,33 @@ export interface SafetyFault {
   readonly about: string;
 }
 
-/** What safety looks at in an item; the set-up where it is known. */
-export type SafetyItem = Pick<RoutineItem, 'drill' | 'side'> & { readonly setup?: RoutineItem['setup'] };
+/** What safety looks at in an item; set-up and dose where they are known. */
+export type SafetyItem = Pick<RoutineItem, 'drill' | 'side'> &
+  Partial<Pick<RoutineItem, 'setup' | 'amount' | 'holdSeconds' | 'perSide' | 'words' | 'note'>>;
+
+/** Words of a part, plainly: small letters, single spaces, one of each. */
+const plain = (text: string) =>
+  ` ${text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, ' ')
+    .trim()
+    .replace(/s\b/g, '')} `;
+
+/** Drills that a part in own words names, and what forbids them today: words do not walk around a rule. */
+function namedInWords(
+  reference: Reference,
+  item: SafetyItem,
+  state: SafetyState,
+): (Forbidden & { drill: string })[] {
+  const said = plain(`${item.words ?? ''} ${item.note ?? ''}`);
+  if (said.trim() === '') return [];
+  return reference.data.drills
+    .filter(({ name }) => said.includes(plain(name)))
+    .flatMap((drill) => {
+      const [first] = drillSafety(reference, drill, state).forbidden;
+      return first ? [{ drill: drill.id, ...first }] : [];
+    });
+}
 
 /** Checks the items of a routine against everything that binds today; empty when it may be issued. */
 export function routineSafetyFaults(
@@ -142,18 +201,25 @@ export function routineSafetyFaults(
     about: topic.title,
   }));
   const ofItems = items.flatMap((item, index): SafetyFault[] => {
+    if (isLine(item.drill))
+      return namedInWords(reference, item, state).map((f) => ({
+        index,
+        drill: f.drill,
+        rule: f.rule,
+        about: f.about,
+      }));
     const drill = reference.drills.get(item.drill);
     if (!drill) return [{ index, drill: item.drill, rule: 'unknown-drill', about: item.drill }];
     const safety = drillSafety(reference, drill, state);
     const faults: SafetyFault[] = safety.forbidden.map((f) => ({ index, drill: drill.id, ...f }));
-    const setup = setupForbidden(reference, item.setup ?? {}, state.precautions);
+    const setup = beyondLimits(reference, drill, item, state.precautions);
     if (setup && !faults.some((f) => f.about === setup.precaution))
       faults.push({ index, drill: drill.id, rule: 'precaution-exclude', about: setup.precaution });
     if (drill.archived) faults.push({ index, drill: drill.id, rule: 'archived', about: drill.id });
     const unasked = due.ofDrill.get(drill.id);
     if (unasked) faults.push({ index, drill: drill.id, rule: 'not-asked', about: unasked.title });
-    const usesLeft = item.side !== 'right';
-    const usesRight = item.side !== 'left';
+    const usesLeft = item.side !== 'right' || (item.perSide?.left.sets ?? 0) > 0;
+    const usesRight = item.side !== 'left' || (item.perSide?.right.sets ?? 0) > 0;
     const closed = (usesLeft && !safety.sides.left) || (usesRight && !safety.sides.right);
     const own = (usesLeft ? safety.closed.left : null) ?? (usesRight ? safety.closed.right : null);
     if (closed && own) {

@@ -5,11 +5,19 @@ export type { Block } from './redFlags.ts';
 export { covers, protocolGates, testAllowed, PROTOCOL_MONTHS } from './protocols.ts';
 export { activePrecautions, precautionsOfDrill } from './precautions.ts';
 export type { ActivePrecaution } from './precautions.ts';
-export { setupForbidden } from './setup.ts';
-export type { ForbiddenSetup } from './setup.ts';
-export { drillSafety, routineSafetyFaults, safetyState, touchedRegions, YOUTH_AGE } from './drillSafety.ts';
+export { beyondLimits, withinLimits } from './limits.ts';
+export type { BeyondLimit } from './limits.ts';
+export { bearsOn, involves, lastInjury } from './injuries.ts';
+export {
+  closedFor,
+  drillSafety,
+  routineSafetyFaults,
+  safetyState,
+  touchedRegions,
+  YOUTH_AGE,
+} from './drillSafety.ts';
 export type { DrillSafety, Forbidden, SafetyFault, SafetyItem, SafetyState } from './drillSafety.ts';
 export { soreness } from './soreness.ts';
-export type { Soreness, SoreRecord } from './soreness.ts';
-export { AMBER_SETS, binds, dayRules, isGraded, loadOn, works } from './dayRules.ts';
+export type { Soreness, SoreRecord, SoreSource } from './soreness.ts';
+export { AMBER_SETS, binds, dayRules, isGraded, works } from './dayRules.ts';
 export type { DayRule, DayStance, PainBand } from './dayRules.ts';

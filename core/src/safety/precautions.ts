@@ -1,5 +1,7 @@
 import type { Athlete, IsoDay, Region, Side } from '../domain/index.ts';
 import type { Drill, Precaution, Reference } from '../reference/index.ts';
+import { handlingForbids, loadOn } from '../reference/index.ts';
+import { limitsShutOut } from './limits.ts';
 import { boneStressOpen } from './redFlags.ts';
 
 type PrecautionSeverity = Precaution['severity'];
@@ -62,11 +64,7 @@ const CONCERNED = 0.3;
 
 function concerns(precaution: ActivePrecaution, drill: Drill): boolean {
   const { region } = precaution;
-  return (
-    region === null ||
-    drill.regions.primary.includes(region) ||
-    drill.loadRegions.some((load) => load.region === region && load.weight >= CONCERNED)
-  );
+  return region === null || drill.regions.primary.includes(region) || loadOn(drill, region) >= CONCERNED;
 }
 
 /**
@@ -83,15 +81,22 @@ export function precautionsOfDrill(
   const closed: { left: string | null; right: string | null } = { left: null, right: null };
   for (const one of active) {
     const { id, cleared, side } = one;
-    if (!drill.contraindications.includes(id) || !concerns(one, drill)) continue;
     const precaution = reference.precautions.get(id);
-    if (!precaution) continue;
+    if (!precaution || !concerns(one, drill)) continue;
     const override = drill.precautionOverrides.find((o) => o.precaution === id);
-    if (drill.precautionExcludes?.includes(id)) forbidden.push({ precaution: id, severity: 'exclude' });
-    else if (override) handling.push({ precaution: id, text: override.handling });
-    else if (precaution.severity === 'modify') handling.push({ precaution: id, text: precaution.handling });
-    else if (precaution.severity === 'clearance' && cleared)
-      handling.push({ precaution: id, text: precaution.handling });
+    // What its handling forbids by nature is out, listed or not.
+    const byNature = !override && handlingForbids(precaution, drill);
+    if (!drill.contraindications.includes(id) && !byNature) continue;
+    const text = override?.handling ?? precaution.handling;
+    const withCare =
+      override || precaution.severity === 'modify' || (precaution.severity === 'clearance' && cleared);
+    const out =
+      drill.precautionExcludes?.includes(id) ||
+      (byNature && precaution.severity === 'modify') ||
+      // Of which no step or hold keeps to the handling.
+      (withCare && limitsShutOut(reference, drill, [one]) === id);
+    if (out) forbidden.push({ precaution: id, severity: 'exclude' });
+    else if (withCare) handling.push({ precaution: id, text });
     else if (drill.unilateral && (side === 'left' || side === 'right')) closed[side] = id;
     else forbidden.push({ precaution: id, severity: precaution.severity });
   }

@@ -1,6 +1,7 @@
 import { monthsBefore, REGIONS } from '../domain/index.ts';
 import type { Athlete, IsoDay, Region, Side } from '../domain/index.ts';
-import type { Reference } from '../reference/index.ts';
+import { kneelsOn, loadOn, onFeet } from '../reference/index.ts';
+import type { Drill, Reference } from '../reference/index.ts';
 import { isOpen } from './redFlags.ts';
 
 /** Months after an operation during which the treating clinician's protocol leads (editable). */
@@ -11,6 +12,8 @@ export interface ProtocolGate {
   readonly region: Region;
   readonly side: Side;
   readonly since: IsoDay;
+  /** By an operation, not by a sign alone. */
+  readonly operated: boolean;
   readonly drills: ReadonlySet<string>;
   readonly tests: ReadonlySet<string>;
 }
@@ -20,17 +23,13 @@ export function covers(side: Side, other: Side): boolean {
   return side === other || side === 'central' || other === 'central';
 }
 
-interface Opened {
-  readonly region: Region;
-  readonly side: Side;
-  readonly since: IsoDay;
-}
+type Opened = Pick<ProtocolGate, 'region' | 'side' | 'since' | 'operated'>;
 
 function openedByOperation(athlete: Athlete, today: IsoDay): Opened[] {
   const from = monthsBefore(today, PROTOCOL_MONTHS);
   return athlete.injuries
     .filter((injury) => injury.operated && injury.date >= from && injury.date <= today)
-    .map(({ region, side, date }) => ({ region, side, since: date }));
+    .map(({ region, side, date }) => ({ region, side, since: date, operated: true }));
 }
 
 /** A level-P sign without a region is read at its strictest: every region. */
@@ -42,6 +41,7 @@ function openedBySign(reference: Reference, athlete: Athlete, today: IsoDay): Op
         region,
         side: answer.side ?? ('central' as const),
         since: today,
+        operated: false,
       })),
     );
 }
@@ -54,13 +54,31 @@ export function protocolGates(reference: Reference, athlete: Athlete, today: Iso
   return [...openedByOperation(athlete, today), ...openedBySign(reference, athlete, today)].map((opened) => {
     const ticked = athlete.protocols.filter((p) => p.region === opened.region && covers(p.side, opened.side));
     return {
-      region: opened.region,
-      side: opened.side,
-      since: opened.since,
+      ...opened,
       drills: new Set(ticked.flatMap((p) => p.drills)),
       tests: new Set(ticked.flatMap((p) => p.tests)),
     };
   });
+}
+
+/** Regions that carry load together: what goes through one of a limb goes through the operated one as well. */
+const LIMBS: readonly (readonly Region[])[] = [
+  ['ankle-foot', 'knee', 'hip-groin'],
+  ['shoulder', 'elbow', 'wrist-hand'],
+];
+/** From this share on a region of the limb is loaded. */
+const LIMB_LOAD = 0.3;
+
+function loadsLimb({ region, operated }: ProtocolGate, drill: Drill): boolean {
+  if (!operated || drill.loadClass === 'unloaded') return false;
+  const limb = LIMBS.find((regions) => regions.includes(region)) ?? [region];
+  return limb.some((one) => loadOn(drill, one) >= LIMB_LOAD);
+}
+
+/** Does a drill use the operated leg whichever side it is done on: by standing on it, or with one knee or the other down? */
+function usesOther(gate: ProtocolGate, drill: Drill): boolean {
+  const leg = LIMBS[0]?.includes(gate.region) ?? false;
+  return kneelsOn(drill, gate.region) || (leg && gate.operated && onFeet(drill) && loadsLimb(gate, drill));
 }
 
 /** May this test of a region be shown for this side? */
@@ -73,18 +91,19 @@ export function testAllowed(
 }
 
 /**
- * The sides of a drill that a protocol leaves open. A drill that touches the gated region and is not ticked loses the
- * gated side; a drill that cannot be done for one side alone is lost altogether.
+ * The sides of a drill that a protocol leaves open. A drill that touches the gated region, or loads the limb that was
+ * operated, and is not ticked loses the gated side; a drill that cannot be done for one side alone is lost altogether.
  */
 export function sidesLeftOpen(
   gates: readonly ProtocolGate[],
-  drill: { id: string; unilateral: boolean },
+  drill: Drill,
   touches: ReadonlySet<Region>,
 ): { left: boolean; right: boolean } {
   const open = { left: true, right: true };
   for (const gate of gates) {
-    if (!touches.has(gate.region) || gate.drills.has(drill.id)) continue;
-    if (!drill.unilateral || gate.side === 'central') return { left: false, right: false };
+    if (gate.drills.has(drill.id) || !(touches.has(gate.region) || loadsLimb(gate, drill))) continue;
+    if (!drill.unilateral || gate.side === 'central' || usesOther(gate, drill))
+      return { left: false, right: false };
     if (gate.side === 'left') open.left = false;
     else open.right = false;
   }

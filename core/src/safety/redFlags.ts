@@ -46,6 +46,13 @@ export function boneStressOpen(athlete: Athlete, today: IsoDay): boolean {
   return athlete.redFlags.some((answer) => answer.id.startsWith('gen-bone-stress') && isOpen(answer, today));
 }
 
+/** True while an open sign of bone or of too little energy closes impact and hard work everywhere. */
+export function impactClosed(reference: Reference, athlete: Athlete, today: IsoDay): boolean {
+  return athlete.redFlags.some(
+    (answer) => reference.redFlags.get(answer.id)?.closesImpact === true && isOpen(answer, today),
+  );
+}
+
 /** True when an emergency sign is open: no tests, no routine, and no findings either. */
 export function emergencyOpen(blocks: readonly Block[]): boolean {
   return blocks.some((block) => block.level === 'E');

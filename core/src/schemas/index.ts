@@ -11,6 +11,7 @@ export {
   EDITABLE_FIGURES,
   entrySchema,
   faultMarkSchema,
+  hardenedSchema,
   injurySchema,
   itemSchema,
   judgementSchema,

@@ -77,7 +77,7 @@ export function entry(drill: string, over: Partial<DiaryEntry> = {}): DiaryEntry
     amounts: [],
     painBefore: 0,
     pain: 0,
-    nextDayPain: null,
+    nextDayPain: 0,
     effort: 3,
     quality: 3,
     ...over,

@@ -13,6 +13,13 @@ const id = z.string();
 export const todoSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('blocked'), redFlag: id, region: regionSchema.or(z.literal('all')) }),
   z.object({
+    kind: z.literal('referred'),
+    region: regionSchema,
+    side: sideSchema,
+    pain: z.number(),
+    since: isoDaySchema.describe('of the session that asked for it'),
+  }),
+  z.object({
     kind: z.literal('pain'),
     drill: id,
     side: itemSideSchema,

@@ -83,6 +83,31 @@ describe('what waits today', () => {
     expect(told('2027-01-05', 7)).toBeUndefined();
   });
 
+  it('what a diary asked to refer stands there however long ago it was, until a named person ends it', () => {
+    const hurt = ['2026-12-10', '2026-12-14'].map((date) => ({ date, entries: [entry(8)] }));
+    const calm = ['2027-02-20', '2027-02-24'].map((date) => ({ date, entries: [entry(0)] }));
+    const end = {
+      region: 'ankle-foot' as const,
+      side: 'left' as const,
+      nrs: 8,
+      referral: true,
+      places: null,
+    };
+    const record = (lifts: Case['athlete']['lifts']) =>
+      caseOf({ athlete: { asked: ASKED, lifts }, diary: [...hurt, ...calm] });
+    expect(todo(record([]), 'referred')).toEqual({
+      kind: 'referred',
+      region: 'ankle-foot',
+      side: 'left',
+      pain: 8,
+      since: '2026-12-14',
+    });
+    const ended = { ...end, by: 'R. Halloran', date: '2027-01-10', reason: 'seen by the physician' };
+    expect(todo(record([ended]), 'referred')).toBeUndefined();
+    expect(todo(record([{ ...ended, side: 'right' }]), 'referred')).toBeDefined();
+    expect(todo(record([{ ...ended, date: '2026-12-01' }]), 'referred')).toBeDefined();
+  });
+
   it('a precaution past its review waits with its days, one before it does not', () => {
     const precaution = (until: string) =>
       caseOf({

@@ -29,6 +29,14 @@ function gateTodo({ reference, standing: { athlete, today } }: Assessment): Todo
   return due > 0 ? [{ kind: 'not-asked', topics: due, never: (athlete.asked ?? []).length === 0 }] : [];
 }
 
+/** What a diary asked to refer and nobody has ended: it stands here until somebody does. */
+function referredTodo({ safety }: Assessment): Todo[] {
+  const [rule] = safety.dayRules.filter(({ referred }) => referred.length > 0);
+  if (!rule) return [];
+  const { region, side, nrs, because } = rule;
+  return [{ kind: 'referred', region, side, pain: nrs, since: because.since }];
+}
+
 /** The worst pain above "fine" told in a session of the last days, with whether it went over the stop limit. */
 function painTodo({ standing: { diary, today }, painLimits }: Assessment): Todo[] {
   const from = addDays(today, -TODAY.painDays);
@@ -114,6 +122,7 @@ export function todoOf(assessment: Assessment): Todo[] {
   const pain = painTodo(assessment);
   return [
     ...blocked,
+    ...referredTodo(assessment),
     ...pain,
     ...gateTodo(assessment),
     ...decisionsTodo(assessment),

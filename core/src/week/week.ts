@@ -1,7 +1,7 @@
 import { inForceOf, occasionOf, WEEKDAYS } from '../domain/index.ts';
 import type { IssuedRoutine, Occasion, Region, Standing, Weekday } from '../domain/index.ts';
 import { weeklyLoads } from '../dose/index.ts';
-import { loadOn } from '../safety/index.ts';
+import { loadOn } from '../reference/index.ts';
 import { isLine } from '../reference/index.ts';
 import type { Reference } from '../reference/index.ts';
 

@@ -84,6 +84,20 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
       { because: 'long-break', date: '2027-02-20' },
       'The estimate starts anew on 20 Feb 2027 (more than a year without a result).',
     ],
+    [
+      { because: 'real-loss', date: '2027-02-20' },
+      'The estimate starts anew on 20 Feb 2027 (a loss beyond the error of the test).',
+    ],
+    [
+      { because: 'real-change', date: '2027-02-20' },
+      'The estimate starts anew on 20 Feb 2027 (two results running beyond the error of the test).',
+    ],
+  ],
+  'from-before-injury': [
+    [
+      { test: 'heel-raise-reps', date: '2027-02-20' },
+      'Single-leg heel-raise endurance is from before the injury of 20 Feb 2027: it opens no level and gives no dose until it is measured again.',
+    ],
   ],
   'single-visit': [[{ test: 'wblt-distance' }, 'Rests on one visit; a repeat would make it firmer.']],
   'task-relevant': [[{ factor: 1 }, 'A chosen task asks for it (factor 1).']],
@@ -308,16 +322,29 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
     [{ phase: 'Mobilise', share: 0.35, wanted: 0.25 }, 'Mobilise: 35 % of the time, 25 % meant.'],
   ],
   'pain-above-limit': [
-    [{ pain: 6, limit: 5, date: '2027-02-20' }, 'Pain 6/10 on 20 Feb 2027, above the limit of 5.'],
+    [
+      { pain: 6, limit: 5, date: '2027-02-20', morning: false },
+      'Pain 6/10 on 20 Feb 2027, above the limit of 5.',
+    ],
+    [
+      { pain: 6, limit: 5, date: '2027-02-20', morning: true },
+      'Pain 6/10 the morning after 20 Feb 2027, above the limit of 5.',
+    ],
   ],
   'pain-above-limit-twice': [
     [
-      { pain: 6, limit: 5, date: '2027-02-20' },
+      { pain: 6, limit: 5, date: '2027-02-20', morning: false },
       'Pain above the limit of 5 in two sessions running: stop this drill and refer.',
     ],
   ],
+  'pain-above-limit-often': [
+    [
+      { times: 3, among: 5, limit: 5 },
+      'Pain above the limit of 5 in 3 of the last 5 sessions: stop this drill and refer.',
+    ],
+  ],
   'pain-amber-twice': [
-    [{ pain: 4, limit: 5, date: '2027-02-20', fine: 2 }, 'Pain above 2/10 twice running.'],
+    [{ pain: 4, limit: 5, date: '2027-02-20', morning: false, fine: 2 }, 'Pain above 2/10 twice running.'],
   ],
   'pain-amber': [[{ pain: 4, fine: 2 }, 'Pain 4/10, above the fine limit of 2: not a clean session.']],
   'calm-mornings': [
@@ -348,13 +375,58 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
       'Worse next day 2× running: 1 before, 4 the day after (more than +1).',
     ],
   ],
-  'long-break': [[{ days: 35 }, '35 days without it: one step easier.']],
+  'long-break': [
+    [{ days: 35, steps: 1 }, '35 days without it: one step easier.'],
+    [{ days: 65, steps: 2 }, '65 days without it: two steps easier.'],
+  ],
+  'long-break-anew': [[{ days: 130 }, '130 days without it: begun again at its first level.']],
+  'mornings-unknown': [
+    [{ sessions: 1 }, 'How the next morning was is not known of 1 session: ask before it gets harder.'],
+    [{ sessions: 3 }, 'How the next morning was is not known of 3 sessions: ask before it gets harder.'],
+  ],
+  'hurts-now': [
+    [
+      { region: 'knee', pain: 4, fine: 3 },
+      'Knee hurts 4/10, above the fine limit of 3: nothing of it gets harder.',
+    ],
+  ],
+  'injury-since': [
+    [{ region: 'knee', date: '2027-02-20' }, 'Knee was hurt on 20 Feb 2027: first calm sessions since then.'],
+  ],
+  'real-loss': [
+    [
+      { test: 'heel-raise-reps', side: 'left', difference: -12 },
+      'Single-leg heel-raise endurance left got worse by 12 reps, a real loss: nothing gets harder on it.',
+    ],
+  ],
+  restored: [
+    [
+      { restriction: 'calf-endurance-deficit' },
+      'Calf endurance is no longer short: keep it as it is, once or twice a week.',
+    ],
+  ],
+  'hardened-lately': [
+    [
+      { region: 'knee', on: '2027-02-26', proposed: false, days: 7 },
+      'Something of the knee was made harder on 26 Feb 2027: one thing at a time, 7 days apart.',
+    ],
+    [
+      { region: 'knee', on: '2027-03-01', proposed: true, days: 7 },
+      'Something else of the knee gets harder now: one thing at a time, 7 days apart.',
+    ],
+  ],
   'days-off': [[{ days: 15, most: 14 }, '15 days since the last session (at most 14 for an advance).']],
   'no-sessions-yet': [[{ drill: 'knee-to-wall-rock' }, 'No session yet at this prescription.']],
   'part-done': [[{ date: '2027-02-20' }, 'Only part was done last time.']],
   'poor-quality': [[{ quality: 1 }, 'Quality 1 of 3 last time.']],
   'effort-too-high': [[{ effort: 8, most: 7 }, 'Effort 8/10, at most 7 for the next step.']],
   'clean-sessions': [[{ done: 1, wanted: 3 }, '1 of 3 clean sessions at this prescription.']],
+  'beyond-handling': [
+    [
+      { precaution: 'acute-adductor-strain', most: 30 },
+      'Acute groin strain: it goes further than its handling allows; back to 30.',
+    ],
+  ],
   'easiest-already': [[{ drill: 'knee-to-wall-rock' }, 'It is at its easiest already: leave it out.']],
   'towards-criterion': [[{ amount: 9, sets: 2 }, 'Clean sessions done; next towards 2 × 9.']],
   'share-of-maximum-reached': [[{ amount: 9 }, '9 is as near to the tested maximum as this mode allows.']],

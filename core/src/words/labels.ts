@@ -63,6 +63,7 @@ export const DECISION_LABEL: Readonly<Record<DecisionKind, string>> = {
   'advance-dose': 'More',
   'change-setup': 'Harder set-up',
   'advance-level': 'Next level',
+  maintain: 'Keep up',
   keep: 'Keep',
   ease: 'Easier',
   'stop-and-refer': 'Stop and refer',

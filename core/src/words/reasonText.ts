@@ -20,11 +20,20 @@ const NEED_WORD: Readonly<Record<ReasonOf<'short-of-need'>['source'], string>> =
   trend: 'as on',
 };
 
+/** Why an estimate starts anew. */
+const RESTARTED: Readonly<Record<ReasonOf<'estimate-restarted'>['because'], string>> = {
+  injury: 'injury',
+  'long-break': 'more than a year without a result',
+  'real-loss': 'a loss beyond the error of the test',
+  'real-change': 'two results running beyond the error of the test',
+};
+
 const RULE_WORD: Readonly<Record<Barrier, string>> = {
   'blocked-region': 'a stop-and-refer sign blocks',
   'precaution-exclude': 'a precaution forbids it:',
   'precaution-clearance': 'it needs a clearance note:',
   'day-rule': 'it hurts too much today:',
+  referred: 'a diary said to stop and refer, and nobody has ended it:',
   protocol: 'after an operation only ticked items are shown:',
   youth: 'not offered under',
   'unknown-drill': 'unknown drill',
@@ -98,8 +107,9 @@ const WORDS: Words = {
   'symmetry-capped': () =>
     'This side meets its own need; only the other side speaks, so severity is capped at 0.3.',
   'pain-limited': (r) => `Taken with pain above ${r.limit}/10: read it as pain-limited.`,
-  'estimate-restarted': (r) =>
-    `The estimate starts anew on ${dayText(r.date)} (${r.because === 'injury' ? 'injury' : 'more than a year without a result'}).`,
+  'estimate-restarted': (r) => `The estimate starts anew on ${dayText(r.date)} (${RESTARTED[r.because]}).`,
+  'from-before-injury': (r, ref) =>
+    `${nameOf(ref, r.test)} is from before the injury of ${dayText(r.date)}: it opens no level and gives no dose until it is measured again.`,
   'single-visit': () => 'Rests on one visit; a repeat would make it firmer.',
   'task-relevant': (r) => `A chosen task asks for it (factor ${r.factor}).`,
   'not-asked-by-task': (r) => `No chosen task asks for it (factor ${r.factor}).`,
@@ -182,9 +192,12 @@ const WORDS: Words = {
     `No room in ${r.minutes} min and ${r.maxDrills} drills; more minutes or drills would let it in.`,
   'no-drill-allowed': (r, ref) =>
     `No drill may be used; nearest is ${nameOf(ref, r.drill)}: ${because(r, ref)} (${r.drills} ${r.drills === 1 ? 'drill' : 'drills'}).`,
-  'pain-above-limit': (r) => `Pain ${r.pain}/10 on ${dayText(r.date)}, above the limit of ${r.limit}.`,
+  'pain-above-limit': (r) =>
+    `Pain ${r.pain}/10 ${r.morning ? 'the morning after' : 'on'} ${dayText(r.date)}, above the limit of ${r.limit}.`,
   'pain-above-limit-twice': (r) =>
     `Pain above the limit of ${r.limit} in two sessions running: stop this drill and refer.`,
+  'pain-above-limit-often': (r) =>
+    `Pain above the limit of ${r.limit} in ${r.times} of the last ${r.among} sessions: stop this drill and refer.`,
   'pain-amber-twice': (r) => `Pain above ${r.fine}/10 twice running.`,
   'pain-amber': (r) => `Pain ${r.pain}/10, above the fine limit of ${r.fine}: not a clean session.`,
   'worse-next-day': (r) =>
@@ -195,13 +208,28 @@ const WORDS: Words = {
     `Long holds on trial for the ${nameOf(ref, r.region).toLowerCase()}: ${r.sessions} sessions scored before and after in ${r.days} days; not enough to judge yet.`,
   'calm-mornings': (r) =>
     `A painful position is restored: ${r.done} of ${r.wanted} sessions running that were calm the next morning.`,
-  'long-break': (r) => `${r.days} days without it: one step easier.`,
+  'long-break': (r) => `${r.days} days without it: ${r.steps === 2 ? 'two steps' : 'one step'} easier.`,
+  'long-break-anew': (r) => `${r.days} days without it: begun again at its first level.`,
+  'mornings-unknown': (r) =>
+    `How the next morning was is not known of ${r.sessions} ${r.sessions === 1 ? 'session' : 'sessions'}: ask before it gets harder.`,
+  'hurts-now': (r, ref) =>
+    `${nameOf(ref, r.region)} hurts ${r.pain}/10, above the fine limit of ${r.fine}: nothing of it gets harder.`,
+  'injury-since': (r, ref) =>
+    `${nameOf(ref, r.region)} was hurt on ${dayText(r.date)}: first calm sessions since then.`,
+  'real-loss': (r, ref) =>
+    `${nameOf(ref, r.test)} ${SIDE_LABEL[r.side].toLowerCase()} got worse by ${figure(Math.abs(r.difference), unitOf(ref, r.test))}, a real loss: nothing gets harder on it.`,
+  restored: (r, ref) =>
+    `${nameOf(ref, r.restriction)} is no longer short: keep it as it is, once or twice a week.`,
+  'hardened-lately': (r, ref) =>
+    `Something ${r.proposed ? 'else ' : ''}of the ${nameOf(ref, r.region).toLowerCase()} ${r.proposed ? 'gets harder now' : `was made harder on ${dayText(r.on)}`}: one thing at a time, ${r.days} days apart.`,
   'days-off': (r) => `${r.days} days since the last session (at most ${r.most} for an advance).`,
   'no-sessions-yet': () => 'No session yet at this prescription.',
   'part-done': () => 'Only part was done last time.',
   'poor-quality': (r) => `Quality ${r.quality} of 3 last time.`,
   'effort-too-high': (r) => `Effort ${r.effort}/10, at most ${r.most} for the next step.`,
   'clean-sessions': (r) => `${r.done} of ${r.wanted} clean sessions at this prescription.`,
+  'beyond-handling': (r, ref) =>
+    `${nameOf(ref, r.precaution)}: it goes further than its handling allows; back to ${r.most}.`,
   'easiest-already': () => 'It is at its easiest already: leave it out.',
   'towards-criterion': (r) => `Clean sessions done; next towards ${r.sets} × ${r.amount}.`,
   'share-of-maximum-reached': (r) => `${r.amount} is as near to the tested maximum as this mode allows.`,

@@ -118,6 +118,7 @@ describe('the second shape', () => {
       '2026-11-27-methods',
       '2026-11-28-occasions',
       '2026-11-28-today',
+      '2026-12-01-pain-state',
       '2026-11-28-protocols',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();

@@ -33,6 +33,7 @@ import {
   protocolSchema,
   provokedSchema,
   reasonSchema,
+  hardenedSchema,
   sectionSchema,
   referenceEditSchema,
   regionSchema,
@@ -286,6 +287,7 @@ export const TABLES = {
       reasons: z.array(itemReasonsSchema),
       changes: z.array(reasonSchema),
       overrides: z.array(overrideSchema),
+      hardened: z.array(hardenedSchema),
       decidedBatch: uuid.nullable(),
     })
     .omit({ version: true }),

@@ -32,7 +32,7 @@ async function added(owner: Client, id: string, list: string, body: object): Pro
 }
 
 const INJURY = { region: 'knee', side: 'left', date: '2027-01-10', what: MARK };
-const PAIN = { region: 'knee', side: 'left', when: 'rest', nrs: 2, since: '2027-02-01' };
+const PAIN = { region: 'knee', side: 'left', when: 'movement', nrs: 2, since: '2027-02-01' };
 const PRECAUTION = { precaution: 'no-impact', setBy: MARK };
 const JUDGEMENT = { restriction: 'calf-endurance-deficit', side: 'left', verdict: 'confirmed' };
 const PROTOCOL = { by: MARK, date: TODAY };

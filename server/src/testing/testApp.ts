@@ -215,7 +215,7 @@ export const DONE = () => [
   said('started'),
   said('reached', { item: ROCK.id, segment: 1, set: 1, side: 'left', amount: 8 }),
   said('reached', { item: ROCK.id, segment: 3, set: 2, side: 'left', amount: 8 }),
-  said('amended', { item: ROCK.id, pain: 1, effort: 3, quality: 3 }),
+  said('amended', { item: ROCK.id, pain: 1, nextDayPain: 0, effort: 3, quality: 3 }),
   said('finished'),
 ];
 

@@ -63,7 +63,7 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
   const routines = await query<InForce>(
     `SELECT DISTINCT ON (routines.athlete_id, occasion) routines.id, routines.athlete_id AS "athleteId", occasion, number, mode,
             structure, sections, request, items,
-            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes, overrides,
+            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes, overrides, hardened,
             (SELECT max(d.decided_on) FROM decisions d WHERE d.routine_id = routines.id AND d.decided_on <= :on) AS "decidedOn",
             nullif(jsonb_array_length(o.days), 0) * o.times_per_day AS "perWeek"
      FROM routines LEFT JOIN occasions o USING (athlete_id, occasion)
@@ -77,7 +77,7 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
             e.amounts, e.pain_before AS "painBefore", e.pain, e.next_day_pain AS "nextDayPain", e.effort, e.quality,
             e.swapped_for AS "swappedFor", e.both_ways AS "bothWays", s.provoked
      FROM session_entries e JOIN sessions s ON s.id = e.session_id
-     WHERE e.practice_id = :practiceId AND e.athlete_id IN (:ids) AND e.date <= :on AND s.finished
+     WHERE e.practice_id = :practiceId AND e.athlete_id IN (:ids) AND e.date <= :on AND (s.finished OR e.pain > 0)
      ORDER BY e.date, e.session_id, e.place`,
     values,
   );
@@ -166,6 +166,7 @@ function issuedOf(reference: Reference, row: InForce): object {
     schools: row.request.schools,
     occasion: row.occasion,
     ...(row.perWeek === null ? {} : { perWeek: row.perWeek }),
+    hardened: row.hardened,
     items: row.items.map((item) => renewedItem(reference, item).item),
   };
 }

@@ -92,7 +92,7 @@ function judgementRow(row: RowOf<'judgements'>): AthleteRow['judgements'][0] {
 
 /** A lifted rule of the day, as the API shows it. */
 export function liftRow(row: RowOf<'lifts'>): AthleteRow['lifts'][0] {
-  return only(row, ['id', 'version', 'region', 'side', 'nrs', 'reason', 'by', 'date']);
+  return only(row, ['id', 'version', 'region', 'side', 'nrs', 'referral', 'places', 'reason', 'by', 'date']);
 }
 
 /** Answers to the topics of the gate, the newest of each topic and season, with how long each holds. */

@@ -1,6 +1,7 @@
 import { safetyOn } from '@yonder/core/assess';
 import type { AthleteRow, CheckInRow } from '@yonder/core/contracts';
 import type { CheckIn, Region, Side } from '@yonder/core/domain';
+import type { DayRule } from '@yonder/core/safety';
 import { checkInSchema } from '@yonder/core/schemas';
 import { refuse } from '../../http/problem.ts';
 import { checkWorkingDay } from '../../work/days.ts';
@@ -14,11 +15,25 @@ interface LiftInput {
   readonly region: Region;
   readonly side: Side;
   readonly reason: string;
+  /** Ends what a diary asked to refer there. */
+  readonly referral: boolean;
+}
+
+/** Why a rule is not lifted, or a referral not ended; empty where it may be. */
+function whyNotLifted(rule: DayRule | undefined, referral: boolean): string[] {
+  const referred = rule !== undefined && rule.referred.length > 0;
+  if (referral) return referred ? [] : ['nothing is referred there'];
+  if (referred) return ['a diary said to stop and refer there: that is ended by name, not lifted'];
+  if (rule?.band === 'amber') return [];
+  if (!rule || rule.band === 'fine') return ['no rule of today holds there'];
+  return rule.atRest
+    ? [`it hurts ${rule.nrs}/10 at rest: that is not lifted`]
+    : [`it hurts ${rule.nrs}/10, above the stop limit of ${rule.stop}: that is not lifted`];
 }
 
 /**
  * Lifts the amber rule of today for a region and side, with the reason, for pain no higher than now. Above the stop limit
- * nothing is lifted: the pain has to end, or be told lower.
+ * nothing is lifted: the pain has to end, or be told lower. What a diary asked to refer is ended the same way, by name.
  */
 export async function liftRule(unit: Unit, athleteId: string, input: LiftInput): Promise<AthleteRow> {
   await needAthlete(unit, athleteId, true);
@@ -26,20 +41,14 @@ export async function liftRule(unit: Unit, athleteId: string, input: LiftInput):
   const practice = { ...(await unit.practice()), schools: record.schools };
   const { safety } = safetyOn(practice, record, unit.today);
   const rule = safety.dayRules.find((one) => one.region === input.region && one.side === input.side);
-  refuse(
-    rule?.band === 'amber'
-      ? []
-      : [
-          {
-            path: '$.region',
-            message:
-              rule?.band === 'above'
-                ? `it hurts ${rule.nrs}/10, above the stop limit of ${rule.stop}: that is not lifted`
-                : 'no rule of today holds there',
-          },
-        ],
-  );
-  const said = { ...input, nrs: rule?.nrs ?? 0, by: unit.actor.name, date: unit.today };
+  refuse(whyNotLifted(rule, input.referral).map((message) => ({ path: '$.region', message })));
+  const said = {
+    ...input,
+    nrs: rule?.nrs ?? 0,
+    places: [...(rule?.places ?? [])],
+    by: unit.actor.name,
+    date: unit.today,
+  };
   await unit.rows.lifts.insert({ ...said, athleteId });
   return showAthlete(unit, athleteId);
 }

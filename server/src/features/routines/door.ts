@@ -36,9 +36,9 @@ export async function passDoor(
   const practice = { reference, painLimits, schools: { ...record.case.schools, ...schools } };
   for (const day of new Set([on, unit.today])) {
     // What was measured since the working date binds as well.
-    const { athlete, screenings, checkIns } =
+    const { athlete, screenings, checkIns, diary } =
       day === record.case.today ? record.case : (await loadRecord(unit, record.athlete.id, day)).case;
-    const { safety } = safetyOn(practice, { athlete, screenings, checkIns }, day);
+    const { safety } = safetyOn(practice, { athlete, screenings, checkIns, diary }, day);
     const all = openBlocks(reference, athlete, day).find(
       (block) => block.region === 'all' && block.level !== 'P',
     );

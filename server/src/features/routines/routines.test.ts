@@ -61,7 +61,10 @@ describe('issuing', () => {
       })
       .expect(201);
     expect((await issue(north, id, TODAY)).body.code).toBe('safety-refused');
-    await issue(north, id, TODAY, [{ ...ROCK, side: 'right' }]).expect(201);
+    // Standing on it loads the operated leg as well; what is done sitting, on the other side, does not.
+    const other = (drill: string, over = {}) => [{ ...ROCK, setup: {}, drill, side: 'right', ...over }];
+    expect((await issue(north, id, TODAY, other(ROCK.drill))).body.code).toBe('safety-refused');
+    await issue(north, id, TODAY, other('ankle-circles')).expect(201);
   });
   it('throws the draft away that it came from', async () => {
     const { id } = await addAthlete(north);

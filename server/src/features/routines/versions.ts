@@ -10,6 +10,7 @@ import { occasionOf } from '@yonder/core/domain';
 import type { Occasion } from '@yonder/core/domain';
 import { routineSeconds } from '@yonder/core/dose';
 import { caseFaults, itemsFaults } from '@yonder/core/formats';
+import { hardenedIn } from '@yonder/core/progress';
 import { routineChanges, withOrigins } from '@yonder/core/routine';
 import type { IdentifiedItem } from '@yonder/core/routine';
 import type { Assessment } from '@yonder/core/assess';
@@ -148,6 +149,7 @@ export async function storeVersion(
     reasons: [...version.reasons],
     overrides: [...version.overrides],
     changes: newest ? routineChanges(reference, before, items) : [],
+    hardened: hardenedIn(reference, newest, items, version.on),
     decidedBatch: version.decidedBatch,
   });
 }

@@ -2,6 +2,8 @@ import type { Page, PageQuery, RecentSessions, SessionRow, SessionWithEvents } f
 import { sameJson } from '@yonder/core/domain';
 import { assessedAt } from '@yonder/core/assess';
 import { prepareBuild } from '@yonder/core/builder';
+import { itemsFaults } from '@yonder/core/formats';
+import { isLine } from '@yonder/core/reference';
 import { todaysCopy } from '@yonder/core/checkin';
 import { inOrder, reduceSession } from '@yonder/core/session';
 import type { ItemEntry, SessionEvent } from '@yonder/core/session';
@@ -149,6 +151,14 @@ async function leftOutOf(
 
 type Items = RowOf<'routines'>['items'];
 
+/** The items as they are played: the drill that was last swapped in, in place of the one it stands for. */
+function asSwapped(items: Items, events: readonly SessionEvent[]): Items {
+  return items.map((item) => {
+    const swap = events.findLast((event) => event.type === 'swapped' && event.item === item.id);
+    return swap?.type === 'swapped' ? { ...swap.to, id: item.id } : item;
+  });
+}
+
 /** Today's copy of a version by what was said before it is run; a line that comes in gets an id made from the run's. */
 async function copyFor(
   deps: Deps,
@@ -192,7 +202,9 @@ export async function startSession(deps: Deps, unit: Unit, start: Start): Promis
   const items: Items = copy?.items ?? open?.items ?? routine.items;
   const wanted = [...new Set([...(copy?.out ?? []), ...leaveOut])];
   const { all, fresh, underWay } = await leftOutOf(unit, open, items, wanted);
-  const places = items.flatMap((item, index) => (all.has(item.id) ? [] : [{ item, index }]));
+  // What was swapped in is what goes on.
+  const played = open ? asSwapped(items, await eventsOf(unit, open.id)) : items;
+  const places = played.flatMap((item, index) => (all.has(item.id) ? [] : [{ item, index }]));
   await passDoor(
     unit,
     record,
@@ -239,9 +251,13 @@ async function checkEvents(
         return [{ path: `$.events[${i}].type`, message: 'is not for new sessions' }];
       if ('item' in event && !own.has(event.item))
         return [{ path: `$.events[${i}].item`, message: 'not an item of this routine' }];
-      return event.type === 'swapped' && !reference.drills.has(event.to.drill)
-        ? [{ path: `$.events[${i}].to.drill`, message: `unknown drill "${event.to.drill}"` }]
-        : [];
+      if (event.type !== 'swapped') return [];
+      if (isLine(event.to.drill))
+        return [{ path: `$.events[${i}].to.drill`, message: 'a drill is swapped for a drill' }];
+      return itemsFaults(reference, [event.to]).map(({ path, message }) => ({
+        path: path.replace('$.items[0]', `$.events[${i}].to`),
+        message,
+      }));
     }),
   );
   const swaps = events.flatMap((event, index) => (event.type === 'swapped' ? [{ index, ...event.to }] : []));

@@ -9,7 +9,10 @@ import { Refusal } from '../../components/Refusal.tsx';
 import { useLiftRuleMutation, useRemoveLiftMutation } from './saidEndpoints.ts';
 import { useWorkspace } from './WorkspaceContext.tsx';
 
-/** Lifts an amber rule of the day with a reason, or takes that back. Above the stop limit only less pain does. */
+/**
+ * Lifts an amber rule of the day with a reason, or takes that back. Above the stop limit only less pain does; what a diary
+ * asked to refer is ended here, once somebody has looked at it.
+ */
 export function LiftRule({ rule }: { rule: DayRule }) {
   const reference = useReference();
   const { athlete } = useWorkspace();
@@ -20,7 +23,8 @@ export function LiftRule({ rule }: { rule: DayRule }) {
   const [lift, lifting] = useLiftRuleMutation();
   const [remove, removing] = useRemoveLiftMutation();
   const may = useMay();
-  if (rule.band !== 'amber' || !may('clinician')) return null;
+  const referral = rule.referred.length > 0;
+  if ((rule.band !== 'amber' && !referral) || !may('clinician')) return null;
   if (lifted) {
     const own = athlete.lifts.findLast((row) => row.region === region && row.side === side);
     return own ? (
@@ -39,7 +43,7 @@ export function LiftRule({ rule }: { rule: DayRule }) {
     ) : null;
   }
   const say = () =>
-    void lift({ athleteId: athlete.id, body: { region, side, reason: typed.value } })
+    void lift({ athleteId: athlete.id, body: { region, side, reason: typed.value, referral } })
       .unwrap()
       .then(
         () => {
@@ -54,20 +58,21 @@ export function LiftRule({ rule }: { rule: DayRule }) {
         <Button
           size="compact-xs"
           variant="default"
-          aria-label={`Lift the rule: ${place}`}
+          aria-label={`${referral ? 'End the referral' : 'Lift the rule'}: ${place}`}
           onClick={() => setOpen(!open)}
         >
-          Lift with a reason…
+          {referral ? 'End the referral…' : 'Lift with a reason…'}
         </Button>
       </Popover.Target>
       <Popover.Dropdown>
         <Text size="sm" mb={6}>
-          It then holds nothing back for seven days, unless it hurts more than {rule.nrs}/10. Its drills are
-          watched and asked about.
+          {referral
+            ? 'Only once a qualified person has looked at it. What was done before no longer counts; what hurts from now on does.'
+            : `It then holds nothing back for seven days, unless it hurts more than ${rule.nrs}/10 or elsewhere. Its drills are watched and asked about.`}
         </Text>
         <TextInput
           size="xs"
-          label="Why it is lifted"
+          label={referral ? 'Who looked at it, and what was found' : 'Why it is lifted'}
           value={typed.value}
           onChange={(e) => typed.set(e.currentTarget.value)}
         />
@@ -78,7 +83,7 @@ export function LiftRule({ rule }: { rule: DayRule }) {
           disabled={typed.value.trim().length < 3}
           onClick={say}
         >
-          Lift it
+          {referral ? 'End it' : 'Lift it'}
         </Button>
         <Refusal error={lifting.error} mt={4} />
       </Popover.Dropdown>

@@ -45,7 +45,10 @@ const saidApi = api.injectEndpoints({
       }),
       invalidatesTags: touched,
     }),
-    liftRule: build.mutation<AthleteRow, OfAthlete<{ region: Region; side: Side; reason: string }>>({
+    liftRule: build.mutation<
+      AthleteRow,
+      OfAthlete<{ region: Region; side: Side; reason: string; referral: boolean }>
+    >({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/lifts`, creates: true, body }),
       invalidatesTags: touched,
     }),

@@ -4,7 +4,7 @@ import type { ReferenceData } from '@yonder/core/reference';
 import { duration, lineName, nameOf, ruleText } from '@yonder/core/words';
 import { withSchools } from '@yonder/core/assess';
 import { routineSafetyFaults } from '@yonder/core/safety';
-import { useMemo, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { Refusal } from '../../components/Refusal.tsx';
 import { Allowed } from '../../app/Allowed.tsx';
@@ -22,7 +22,7 @@ import { useRoutineQuery } from '../routine/routineEndpoints.ts';
 import { useVersions } from '../routine/useVersions.ts';
 import classes from './Run.module.css';
 import { Runner } from './Runner.tsx';
-import { useSessionQuery, useSessionsQuery, useStartSessionMutation } from './sessionEndpoints.ts';
+import { useSessionsQuery, useStartSessionMutation } from './sessionEndpoints.ts';
 
 type SessionCheck = ReferenceData['sessionChecks'][number];
 
@@ -130,6 +130,17 @@ function useNotToday(routine: RoutineRow | undefined) {
   }, [routine, assessment, input, on, reference]);
 }
 
+/** Goes on once with a run that was under way, when it is known. */
+function useGoingOn(back: string | null, enter: () => void) {
+  const done = useRef<string | null>(null);
+  const goOn = useEffectEvent(enter);
+  useEffect(() => {
+    if (back === null || done.current === back) return;
+    done.current = back;
+    goOn();
+  }, [back]);
+}
+
 interface StartProps {
   /** A run of the day is under way. */
   open: boolean;
@@ -194,13 +205,8 @@ export function RunPage() {
   const copy = useTodaysCopy(routine, said, undone);
   const key = `running/${athlete.id}`;
   const open = sessions?.find((s) => !s.finished && s.routineId === routineId && s.date === on);
-  // A reload in the middle of a run goes straight back into it.
+  // A reload in the middle of a run goes straight back into it, through the same door as a start.
   const back = !left && open && sessionStorage.getItem(key) === open.id ? open.id : null;
-  const resumed = useSessionQuery(back ?? '', {
-    skip: back === null || session !== null,
-    refetchOnMountOrArgChange: true,
-  });
-  const current = session ?? (back !== null && !resumed.isFetching ? (resumed.data ?? null) : null);
   const unanswered = checks.filter((check) => !(check.id in answers)).length;
   const failed = checks.some((check) => answers[check.id] === false);
   const enter = () => {
@@ -216,6 +222,7 @@ export function RunPage() {
         () => undefined, // shown below
       );
   };
+  useGoingOn(session === null && routine !== undefined ? back : null, enter);
   const leave = () => {
     sessionStorage.removeItem(key);
     setLeft(true);
@@ -234,11 +241,11 @@ export function RunPage() {
       </>
     );
   }
-  if (current)
+  if (session)
     return (
       <Runner
-        key={current.id}
-        session={current}
+        key={session.id}
+        session={session}
         routine={routine}
         answers={answers}
         scores={scores}

@@ -13,7 +13,6 @@ const sessionsApi = api.injectEndpoints({
       query: () => '/sessions',
       providesTags: ['Sessions'],
     }),
-    session: build.query<SessionWithEvents, string>({ query: (id) => `/sessions/${id}` }),
     startSession: build.mutation<
       SessionWithEvents,
       {
@@ -37,10 +36,5 @@ const sessionsApi = api.injectEndpoints({
   }),
 });
 
-export const {
-  useSessionsQuery,
-  useRecentSessionsQuery,
-  useSessionQuery,
-  useStartSessionMutation,
-  useAppendEventsMutation,
-} = sessionsApi;
+export const { useSessionsQuery, useRecentSessionsQuery, useStartSessionMutation, useAppendEventsMutation } =
+  sessionsApi;

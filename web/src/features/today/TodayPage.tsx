@@ -37,6 +37,7 @@ const GROUPS = [
 
 const ICON = {
   blocked: IconAlertOctagonFilled,
+  referred: IconAlertOctagonFilled,
   pain: IconAlertTriangle,
   'not-asked': IconMessageQuestion,
   decisions: IconArrowsSplit2,

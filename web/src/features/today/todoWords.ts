@@ -41,6 +41,15 @@ export function todoWords(reference: Reference, todo: Todo): TodoWords {
         action: 'Record who has seen them',
         to: 'story',
       };
+    case 'referred':
+      return {
+        group: 'first',
+        rank: 90,
+        what: `To be looked at: ${withSide(nameOf(reference, todo.region).toLowerCase(), todo.side)}, pain ${todo.pain}/10, ${shortDay(todo.since)}`,
+        changes: 'Nothing loads it until a named person ends this',
+        action: 'End it, once seen',
+        to: 'story',
+      };
     case 'pain':
       return {
         group: todo.above ? 'first' : 'work',
