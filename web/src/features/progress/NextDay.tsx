@@ -52,6 +52,22 @@ function MorningForm({ session }: { session: SessionRow }) {
         </div>
       ))}
       <Allowed least="assistant">
+        {missing > 0 ? (
+          <Button
+            size="xs"
+            variant="default"
+            mt={6}
+            mr={8}
+            onClick={() =>
+              setPains((said) => ({
+                ...Object.fromEntries(session.entries.map(({ item }) => [item, 0])),
+                ...said,
+              }))
+            }
+          >
+            {answered.length > 0 ? 'The rest: no pain' : 'No pain at all'}
+          </Button>
+        ) : null}
         <Button size="xs" variant="light" mt={6} loading={busy} disabled={missing > 0} onClick={send}>
           {missing > 0 ? `Store the morning (${missing} to answer)` : 'Store the morning'}
         </Button>
