@@ -299,7 +299,7 @@ describe('from one stiff ankle to a routine that progresses', () => {
     }
     await clinician.reads('No morning report is missing.');
     const text = await clinician.reads('Clean sessions done');
-    expect(text).toContain('+2.2 cm since last time, a real change');
+    expect(text).toContain('+2.2 cm since last time, a real gain');
     const before = await latest();
     const [raised] = await open.page.$$eval('li[data-kind="advance-dose"] h3', (nodes) =>
       nodes.map((node) => node.textContent ?? ''),

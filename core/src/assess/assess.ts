@@ -89,6 +89,7 @@ export function assess(practice: Practice, record: AthleteRecord, day: IsoDay): 
     stretchCapSeconds: stretchCapSeconds(mode, stretching),
     tendonHolds,
     amber,
+    fine: limits.fine,
     precautions: safety.precautions,
   });
   const doses = Object.fromEntries(MODES.map((mode) => [mode, doseIn(mode)])) as Record<Mode, DoseContext>;

@@ -3,7 +3,7 @@ import type { RoutineItem, Side } from '../domain/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import type { Reason, ReasonOf } from '../reasons/index.ts';
 import { drillSafety, works } from '../safety/index.ts';
-import type { DayRule } from '../safety/index.ts';
+import type { DayRule, Forbidden } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
 import { isLine } from '../reference/index.ts';
@@ -52,6 +52,15 @@ function servingReasons(prepared: Prepared, option: Option): Reason[] {
     });
 }
 
+/** What closes the side that an item leaves out, in the word for it. */
+const CLOSED_BY: Partial<Record<Forbidden['rule'], ReasonOf<'short-side-only'>['other']>> = {
+  protocol: 'not-offered',
+  'day-rule': 'hurts',
+  referred: 'referred',
+  'precaution-clearance': 'precaution',
+  'precaution-exclude': 'precaution',
+};
+
 /** What is known of the side that an item leaves out: said only of what was measured. */
 function otherSideOf(
   prepared: Prepared,
@@ -59,13 +68,19 @@ function otherSideOf(
   side: 'left' | 'right',
 ): ReasonOf<'short-side-only'>['other'] {
   const other = side === 'left' ? 'right' : 'left';
-  const drill = prepared.reference.drills.get(option.drill);
-  if (drill && !drillSafety(prepared.reference, drill, prepared.safety).sides[other]) return 'not-offered';
+  const { reference } = prepared;
+  const drill = reference.drills.get(option.drill);
+  const safety = drill && drillSafety(reference, drill, prepared.safety);
+  if (safety && !safety.sides[other])
+    return CLOSED_BY[safety.closed[other]?.rule ?? 'protocol'] ?? 'not-offered';
   const served = option.benefit.flatMap(({ need }) => prepared.weights[need]?.restriction ?? []);
   const found = prepared.report.findings.filter((f) => f.side === other && served.includes(f.restriction));
-  const measured = new Set(found.filter((f) => f.evidence.length > 0).map((f) => f.restriction));
+  const judged = new Set(found.filter((f) => f.evidence.length > 0).map((f) => f.restriction));
   if (found.some((f) => f.severity > 0)) return 'short';
-  return served.length > 0 && served.every((id) => measured.has(id)) ? 'enough' : 'not-measured';
+  if (served.length > 0 && served.every((id) => judged.has(id))) return 'enough';
+  const tests = served.flatMap((id) => reference.restrictions.get(id)?.tests ?? []);
+  const measured = prepared.report.capacities.some((one) => one.side === other && tests.includes(one.test));
+  return measured ? 'partly-measured' : 'not-measured';
 }
 
 /** A region that hurts a little today and that the drill works: asked about afterwards. */

@@ -4,7 +4,7 @@ import { sameJson } from '../domain/index.ts';
 import type { CheckIn, Region, RoutineItem } from '../domain/index.ts';
 import { dosedItem, loadsOnce, routineSeconds, setsFor } from '../dose/index.ts';
 import { schoolOption } from '../findings/index.ts';
-import { binds, drillSafety, routineSafetyFaults, works } from '../safety/index.ts';
+import { binds, drillSafety, routineSafetyFaults, topicsDueFor, works } from '../safety/index.ts';
 import type { DayRule } from '../safety/index.ts';
 import { isLine } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
@@ -212,6 +212,11 @@ function fitPlace(working: Working): void {
 
 const warmsUp = (drill: Drill | null) => drill?.category === 'raise';
 
+/** Were the stop-and-refer questions of its region answered? What nobody was asked about comes into no session. */
+function isAsked({ reference, rules: { standing } }: Prepared, drill: Drill): boolean {
+  return topicsDueFor(reference, standing.athlete, [drill.id], standing.today).ofDrill.size === 0;
+}
+
 /** Tense: a quiet start, where none is there yet. */
 function calmStart(working: Working): void {
   const { tension } = working.said;
@@ -223,7 +228,7 @@ function calmStart(working: Working): void {
     .flatMap((id) => reference.drills.get(id) ?? [])
     .find((drill) => {
       const { forbidden, sides } = drillSafety(reference, drill, safety);
-      return forbidden.length === 0 && sides.left && sides.right;
+      return forbidden.length === 0 && sides.left && sides.right && isAsked(prepared, drill);
     });
   if (!calm) return;
   const { item } = dosedItem(prepared.dose, calm, 'both', setsFor(prepared.dose, calm)[0] ?? 1, null);
@@ -296,7 +301,9 @@ function gentleFirst(working: Working): void {
     }
     const lead = rule.leads
       .flatMap((drill) => reference.drills.get(drill) ?? [])
-      .find((drill) => drillSafety(reference, drill, safety).forbidden.length === 0);
+      .find(
+        (drill) => drillSafety(reference, drill, safety).forbidden.length === 0 && isAsked(prepared, drill),
+      );
     if (!lead) continue;
     const side = lead.unilateral && (rule.side === 'left' || rule.side === 'right') ? rule.side : 'both';
     const { item } = dosedItem(prepared.dose, lead, side, 1, first.phase);

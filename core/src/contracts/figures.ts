@@ -64,9 +64,21 @@ export const figuresSchema = z
   .meta({ id: 'Figures' });
 export type Figures = z.infer<typeof figuresSchema>;
 
+/** The highest pain limits, 0–10, that a practice may set for itself (judgement, low confidence). */
+export const MOST_PAIN = { fine: 4, stop: 6 } as const;
+
 /** Body that sets the practice’s pain limits, 0–10. */
 export const painLimitsInputSchema = z.strictObject({
-  painLimits: painLimitsSchema.nullable(),
+  painLimits: painLimitsSchema
+    .refine(({ fine }) => fine <= MOST_PAIN.fine, {
+      path: ['fine'],
+      message: `at most ${MOST_PAIN.fine} of 10`,
+    })
+    .refine(({ stop }) => stop <= MOST_PAIN.stop, {
+      path: ['stop'],
+      message: `at most ${MOST_PAIN.stop} of 10`,
+    })
+    .nullable(),
   version: versionSchema,
 });
 

@@ -160,6 +160,7 @@ export {
   figureInputSchema,
   figurePreviewSchema,
   figuresSchema,
+  MOST_PAIN,
   painLimitsInputSchema,
   practiceTaskInputSchema,
   practiceTestInputSchema,

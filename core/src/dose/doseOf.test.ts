@@ -30,6 +30,7 @@ const context = (mode: Mode, input: Case = caseOf(), age = 25): DoseContext => (
   trainingYears: 4,
   stretchCapSeconds: null,
   tendonHolds: new Set<string>(),
+  fine: 3,
   precautions: [],
   amber: new Set<never>(),
 });

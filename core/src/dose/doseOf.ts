@@ -25,6 +25,8 @@ export interface DoseContext {
   readonly tendonHolds: ReadonlySet<string>;
   /** Regions that hurt more than is fine: the least dose, two sets at most. */
   readonly amber: ReadonlySet<Region>;
+  /** Upper end of fine pain by the school, 0–10. */
+  readonly fine: number;
   /** Precautions in force: no item goes beyond what their handling allows. */
   readonly precautions: readonly ActivePrecaution[];
 }
@@ -126,7 +128,7 @@ function amountFor(context: DoseContext, drill: Drill, side: ItemSide): Amount {
   if (isTendonHold(context, drill)) {
     const { holdSeconds } = context.reference.data.doseModes.tendonHolds;
     const amount = clamp(holdSeconds.min + 5, Math.max(min, holdSeconds.min), Math.min(max, holdSeconds.max));
-    return { amount, reason: { rule: 'dose-tendon-hold', seconds: amount }, fits: true };
+    return { amount, reason: { rule: 'dose-tendon-hold', seconds: amount, fine: context.fine }, fits: true };
   }
   const amber = amberRegion(context, drill);
   const usual = amber

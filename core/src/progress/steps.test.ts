@@ -23,6 +23,7 @@ const context = (mode: 'prepare' | 'build', input: Case = caseOf()): DoseContext
   trainingYears: 4,
   stretchCapSeconds: null,
   tendonHolds: new Set<string>(),
+  fine: 3,
   precautions: [],
   amber: new Set<never>(),
 });

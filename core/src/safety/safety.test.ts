@@ -307,3 +307,30 @@ describe('a routine that is to be issued', () => {
     }
   });
 });
+
+describe('what a clearance leaves closed', () => {
+  const kept = (scope: string) =>
+    activePrecautions(
+      athleteWith({
+        precautions: [
+          precaution('post-surgical-clearance-needed', {
+            region: 'knee',
+            side: 'left',
+            clearance: { by: 'Dr Halden', date: '2027-02-01', scope },
+          }),
+        ],
+      }),
+      TODAY,
+    )
+      .filter(({ id }) => id !== 'post-surgical-clearance-needed')
+      .map(({ id, region }) => [id, region]);
+  it.each([
+    ['straight running and strength; no cutting', ['no-pivoting']],
+    ['strength; no running or jumping, no kneeling', ['no-impact', 'no-kneeling-pressure']],
+    ['everything below the shoulder, nothing overhead yet', ['no-overhead']],
+    ['not overhead, not hanging', ['no-overhead', 'no-hanging']],
+    ['running, jumping and cutting', []],
+  ])('“%s” keeps %j', (scope, ids) => {
+    expect(kept(scope)).toEqual(ids.map((id) => [id, 'knee']));
+  });
+});

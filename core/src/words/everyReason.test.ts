@@ -173,7 +173,7 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
   'dose-lower-half': [
     [
       { min: 8, max: 12 },
-      'Dose: lower half of 8–12; no fresh maximum, and far from failure before activity.',
+      'Dose: lower half of 8–12, kept low before activity; there is no fresh maximum to go by.',
     ],
   ],
   'dose-growing': [[{ min: 8, max: 12 }, 'Dose: lower half of 8–12; still growing.']],
@@ -181,8 +181,8 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
   'dose-stretch-cap': [[{ seconds: 30 }, 'Dose: at most 30 s a side before activity (school).']],
   'dose-tendon-hold': [
     [
-      { seconds: 45 },
-      'Dose: holds of 45 s for a tendon that hurts, at about 70 % of the most you can; pain at most 3 and calm the next morning.',
+      { seconds: 45, fine: 2 },
+      'Dose: holds of 45 s for a tendon that hurts, at about 70 % of the most you can; pain at most 2 and calm the next morning.',
     ],
   ],
   'dose-prepare-hold': [[{ seconds: 10 }, 'Dose: no hold beyond 10 s before activity.']],
@@ -204,6 +204,13 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
       { side: 'right', other: 'not-offered' },
       'Only the right side: the other is left to the treating clinician’s protocol.',
     ],
+    [
+      { side: 'right', other: 'partly-measured' },
+      'Only the right side: of the other not all was measured, and nothing of it is known to be short.',
+    ],
+    [{ side: 'left', other: 'hurts' }, 'Only the left side: the other hurts too much today.'],
+    [{ side: 'left', other: 'referred' }, 'Only the left side: the other is to be looked at first.'],
+    [{ side: 'left', other: 'precaution' }, 'Only the left side: a precaution closes the other.'],
   ],
   'extra-set': [[{ side: 'left' }, 'One set more on the left side, which is shorter.']],
   'not-offered': [
@@ -469,15 +476,20 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
   'screening-change': [
     [
       { test: 'wblt-distance', side: 'left', difference: 2.2, real: 'yes' },
-      'Weight-bearing lunge test, toe-to-wall distance left: +2.2 cm since last time, a real change.',
+      'Weight-bearing lunge test, toe-to-wall distance left: +2.2 cm since last time, a real gain.',
     ],
     [
       { test: 'wblt-distance', side: 'central', difference: -1.4, real: 'possibly' },
-      'Weight-bearing lunge test, toe-to-wall distance: −1.4 cm since last time, possibly real.',
+      'Weight-bearing lunge test, toe-to-wall distance: −1.4 cm since last time, possibly a loss.',
     ],
     [
       { test: 'wblt-distance', side: 'right', difference: 0.2, real: 'no' },
       'Weight-bearing lunge test, toe-to-wall distance right: +0.2 cm since last time, within the error of the test.',
+    ],
+    // Lower is better: what went up is a loss.
+    [
+      { test: 'adductor-squeeze-pain', side: 'central', difference: -2, real: 'yes' },
+      'Five-second adductor squeeze, groin pain: +2/10 since last time, a real loss.',
     ],
   ],
   'unknown-drill': [[{ drill: 'knee-to-wall-rock' }, 'Unknown drill knee-to-wall-rock.']],

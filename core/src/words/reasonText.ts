@@ -79,7 +79,11 @@ const OTHER_SIDE: Readonly<Record<ReasonOf<'short-side-only'>['other'], string>>
   enough: 'the other was measured and is enough',
   short: 'the other is short as well and is served elsewhere or has to wait',
   'not-measured': 'the other was not measured',
+  'partly-measured': 'of the other not all was measured, and nothing of it is known to be short',
   'not-offered': 'the other is left to the treating clinician’s protocol',
+  hurts: 'the other hurts too much today',
+  referred: 'the other is to be looked at first',
+  precaution: 'a precaution closes the other',
 };
 
 const ASKED_BY = {
@@ -141,11 +145,11 @@ const WORDS: Words = {
   'dose-from-maximum': (r, ref) =>
     `Dose: ${percent(r.share)} of the tested ${figure(r.maximum, unitOf(ref, r.test))} (${nameOf(ref, r.test)}).`,
   'dose-lower-half': (r) =>
-    `Dose: lower half of ${r.min}–${r.max}; no fresh maximum, and far from failure before activity.`,
+    `Dose: lower half of ${r.min}–${r.max}, kept low before activity; there is no fresh maximum to go by.`,
   'dose-growing': (r) => `Dose: lower half of ${r.min}–${r.max}; still growing.`,
   'dose-default': (r) => `Dose: the drill's usual ${r.amount}; no fresh maximum.`,
   'dose-tendon-hold': (r) =>
-    `Dose: holds of ${r.seconds} s for a tendon that hurts, at about 70 % of the most you can; pain at most 3 and calm the next morning.`,
+    `Dose: holds of ${r.seconds} s for a tendon that hurts, at about 70 % of the most you can; pain at most ${r.fine} and calm the next morning.`,
   'dose-prepare-hold': (r) => `Dose: no hold beyond ${r.seconds} s before activity.`,
   'dose-day-rule': (r, ref) =>
     `Dose: the least there is; ${nameOf(ref, r.region).toLowerCase()} hurts today.`,
@@ -247,13 +251,17 @@ const WORDS: Words = {
   'region-raised-this-week': (r, ref) =>
     `${nameOf(ref, r.region)} already gets over ${percent(r.share)} more this week: one thing at a time.`,
   'screening-change': (r, ref) => {
+    const lower = ref.tests.get(r.test)?.better === 'lower';
+    const way = r.difference < 0 ? 'loss' : 'gain';
     const real =
       r.real === 'yes'
-        ? 'a real change'
+        ? `a real ${way}`
         : r.real === 'possibly'
-          ? 'possibly real'
+          ? `possibly a ${way}`
           : 'within the error of the test';
-    return `${nameOf(ref, r.test)}${r.side === 'central' ? '' : ` ${SIDE_LABEL[r.side]}`}: ${signedFigure(r.difference, unitOf(ref, r.test))} since last time, ${real}.`;
+    // The figure is the reading's own; whether more of it is better is said in words.
+    const change = signedFigure(lower ? -r.difference : r.difference, unitOf(ref, r.test));
+    return `${nameOf(ref, r.test)}${r.side === 'central' ? '' : ` ${SIDE_LABEL[r.side]}`}: ${change} since last time, ${real}.`;
   },
   'better-use-of-time': () => 'Other drills do more in the minutes there are.',
   'forbidden-today': (r, ref) => `${nameOf(ref, r.drill)} must not be done today: ${because(r, ref)}.`,

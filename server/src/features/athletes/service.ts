@@ -1,6 +1,7 @@
 import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import { refuse } from '../../http/problem.ts';
 import { checkNotAfter } from '../../work/days.ts';
+import { mayDo } from '../../work/actor.ts';
 import type { Unit } from '../../work/unit.ts';
 import type { RowOf } from '../../db/schema.ts';
 import { NOT_CLEARED } from './endings.ts';
@@ -30,6 +31,13 @@ export async function updateAthlete(
   { version, ...fields }: AthleteFields & { version: number },
 ): Promise<AthleteRow> {
   await checkFields(unit, fields);
+  const { birthDate } = await unit.rows.athletes.need({ id: athleteId }, 'Athlete');
+  // The age decides which limits and drills hold.
+  refuse(
+    fields.birthDate === birthDate || mayDo(unit.actor, 'clinician')
+      ? []
+      : [{ path: '$.birthDate', message: 'the age rules hang on it: a clinician or owner changes it' }],
+  );
   await unit.rows.athletes.change({ id: athleteId }, version, fields, () => showAthlete(unit, athleteId));
   return showAthlete(unit, athleteId);
 }

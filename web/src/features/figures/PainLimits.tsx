@@ -1,4 +1,5 @@
 import { Button, Group, Text, Title } from '@mantine/core';
+import { MOST_PAIN } from '@yonder/core/contracts';
 import { painLimits, schoolOption } from '@yonder/core/findings';
 import { useState } from 'react';
 import { Locked } from '../../app/Allowed.tsx';
@@ -28,9 +29,11 @@ export function PainLimits() {
     fine: fine === undefined ? inForce.fine : fine,
     stop: stop === undefined ? inForce.stop : stop,
   };
-  const faultOf = (value: number | null) =>
-    value !== null && value >= 0 && value <= 10 ? null : 'between 0 and 10';
-  const sound = faultOf(wanted.fine) === null && faultOf(wanted.stop) === null;
+  const faultOf = (of: 'fine' | 'stop') => {
+    const value = wanted[of];
+    return value !== null && value >= 0 && value <= MOST_PAIN[of] ? null : `between 0 and ${MOST_PAIN[of]}`;
+  };
+  const sound = faultOf('fine') === null && faultOf('stop') === null;
   const put = (painLimitsInput: { fine: number; stop: number } | null) =>
     save({ painLimits: painLimitsInput, version: data.version })
       .unwrap()
@@ -58,9 +61,9 @@ export function PainLimits() {
             unit="/10"
             w={120}
             min={0}
-            max={10}
+            max={MOST_PAIN.fine}
             value={wanted.fine}
-            error={fine === undefined ? null : faultOf(wanted.fine)}
+            error={fine === undefined ? null : faultOf('fine')}
             onChange={setFine}
           />
           <UnitInput
@@ -68,9 +71,9 @@ export function PainLimits() {
             unit="/10"
             w={120}
             min={0}
-            max={10}
+            max={MOST_PAIN.stop}
             value={wanted.stop}
-            error={stop === undefined ? null : faultOf(wanted.stop)}
+            error={stop === undefined ? null : faultOf('stop')}
             onChange={setStop}
           />
           <Button
