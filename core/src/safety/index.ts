@@ -3,8 +3,9 @@ export { answerHolding, gateTopics, regionsInPlay, seasonEnd, topicsDue, topicsD
 export type { GateTopic, RegionInPlay } from './gate.ts';
 export type { Block } from './redFlags.ts';
 export { covers, protocolGates, testAllowed, PROTOCOL_MONTHS } from './protocols.ts';
-export { activePrecautions, precautionsOfDrill } from './precautions.ts';
-export type { ActivePrecaution } from './precautions.ts';
+export { activePrecautions } from './active.ts';
+export type { ActivePrecaution } from './active.ts';
+export { precautionsOfDrill } from './precautions.ts';
 export { beyondLimits, withinLimits } from './limits.ts';
 export type { BeyondLimit } from './limits.ts';
 export { bearsOn, involves, lastInjury } from './injuries.ts';

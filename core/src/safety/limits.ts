@@ -1,6 +1,6 @@
 import type { RoutineItem } from '../domain/index.ts';
 import type { Drill, HandlingLimits, Reference, SetupVariable } from '../reference/index.ts';
-import type { ActivePrecaution } from './precautions.ts';
+import type { ActivePrecaution } from './active.ts';
 
 /** What of an item an active precaution rules out although its drill may be done: a step of a set-up, or how long it is held. */
 export interface BeyondLimit {
