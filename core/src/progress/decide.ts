@@ -457,6 +457,17 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
   };
 }
 
+/** How much of what is short a drill answers: match × priority of the finding it serves best. */
+function worthOf({ reference, report }: Deciding, item: RoutineItem): number {
+  const served = reference.drills.get(item.drill)?.serves ?? [];
+  return report.findings
+    .filter((finding) => concernsSide(item.side, finding.side))
+    .reduce((most, { restriction, priority }) => {
+      const match = served.find((one) => one.restriction === restriction)?.match ?? 0;
+      return Math.max(most, match * priority);
+    }, 0);
+}
+
 /**
  * A decision for each item of the routine in force: safety first, then pain, the next day, absence, and only then the
  * criteria for more. Pure; the practitioner accepts or overrules.
@@ -471,5 +482,10 @@ export function decideProgress(given: Assessment): ProgressReport {
     ]),
   );
   const deciding: Deciding = { ...assessment, dose: doseInForce(assessment), hardened };
-  return { decisions: itemsOf(standing).map((item) => decide(deciding, item)), rescreen: report.rescreen };
+  const items = itemsOf(standing);
+  // What a joint lacks most is the one thing of it that gets harder.
+  const worth = items.map((item) => worthOf(deciding, item));
+  const inTurn = items.map((_, i) => i).sort((a, b) => (worth[b] ?? 0) - (worth[a] ?? 0) || a - b);
+  const decisions = new Map(inTurn.map((i) => [i, decide(deciding, items[i] as RoutineItem)]));
+  return { decisions: items.flatMap((_, i) => decisions.get(i) ?? []), rescreen: report.rescreen };
 }
