@@ -18,6 +18,7 @@ describe('what a diary asked to refer', () => {
     await clinician.reads('Stop and refer');
     await visit(MIRA, 'run');
     await clinician.reads('Nothing loads it until a named person ends this');
+    await clinician.reads(/not today: a diary said to stop and refer/);
     await clinician.pressesLike('End the referral');
     await clinician.reads('Only once a qualified person has looked at it');
     await clinician.fills('Who looked at it, and what was found', 'Dr Halden: ligaments firm, may be loaded');

@@ -123,7 +123,8 @@ function useNotToday(routine: RoutineRow | undefined) {
     const notToday = new Map(
       faults.flatMap(({ index, rule, about }) => {
         const item = index === null ? undefined : routine.items[index];
-        return item && rule === 'day-rule' ? [[item.id, ruleText(reference, rule, about)] as const] : [];
+        const out = item && (rule === 'day-rule' || rule === 'referred');
+        return out ? [[item.id, ruleText(reference, rule, about)] as const] : [];
       }),
     );
     return { dayRules, notToday };
