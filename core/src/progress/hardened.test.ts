@@ -15,6 +15,8 @@ describe('what is harder than before', () => {
     expect(harder({}, { sets: 3 })).toBe(true);
     expect(harder({}, { setup: { 'foot-wall-distance': 8 } })).toBe(true);
     expect(harder({ holdSeconds: 3 }, { holdSeconds: 5 })).toBe(true);
+    const squat = (setup: object) => item('goblet-squat', { setup: { load: 8, depth: 'half', ...setup } });
+    expect(isHarder(bundledReference, squat({}), squat({ load: 10 }))).toBe(true); // of two variables one
     expect(harder({}, {})).toBe(false);
     expect(harder({}, { amount: 8, sets: 1, setup: { 'foot-wall-distance': 4 } })).toBe(false);
     expect(harder({}, { restSeconds: 60, side: 'left' })).toBe(false);
