@@ -1,11 +1,12 @@
 import { hardRuleOf, nearestAllowed, softRuleOf, swapsFor } from '../builder/index.ts';
-import { beyondLimits, drillSafety, withinLimits } from '../safety/index.ts';
+import { beyondLimits, closedFor, drillSafety, withinLimits } from '../safety/index.ts';
 import type { BeyondLimit } from '../safety/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
 import type { Check, Checked, Placed, Repair } from './types.ts';
 
 const SAFETY_RULES: ReadonlySet<Barrier> = new Set([
   'blocked-region',
+  'impact-closed',
   'precaution-exclude',
   'precaution-clearance',
   'day-rule',
@@ -30,13 +31,6 @@ export function swapOrRemove({ prepared, items }: Checked, index: number): Repai
         items: items.map((item, i) => (i === index ? near : item)),
       }
     : { does: { rule: 'repair-remove', drill }, items: items.filter((_, i) => i !== index) };
-}
-
-/** A side that a protocol after an operation closes, while the other stays open. */
-function closedSide(checked: Checked, { item, drill }: Placed): 'left' | 'right' | null {
-  const { sides } = drillSafety(checked.prepared.reference, drill, checked.prepared.safety);
-  if (item.side !== 'right' && !sides.left) return 'left';
-  return item.side !== 'left' && !sides.right ? 'right' : null;
 }
 
 /** A set-up or a hold that a precaution rules out; the furthest that it allows takes its place. */
@@ -73,18 +67,18 @@ export function checkAllowed(checked: Checked): Check[] {
     const { reference, safety } = checked.prepared;
     const beyond = beyondLimits(reference, drill, placed.item, safety.precautions);
     if (beyond) return [beyondHandling(checked, placed, beyond)];
-    const closed = closedSide(checked, placed);
+    const closed = closedFor(drillSafety(reference, drill, safety), placed.item.side);
     if (!closed) return [];
-    const other = closed === 'left' ? 'right' : 'left';
+    const { open, rule: why } = closed;
     const { perSide: _uneven, ...item } = placed.item;
     const repair: Repair =
-      placed.item.side === 'both' && drill.unilateral
+      open !== null && drill.unilateral
         ? {
-            does: { rule: 'repair-one-side', drill: drill.id, side: other },
-            items: checked.items.map((own, i) => (i === index ? { ...item, side: other } : own)),
+            does: { rule: 'repair-one-side', drill: drill.id, side: open },
+            items: checked.items.map((own, i) => (i === index ? { ...item, side: open } : own)),
           }
         : swapOrRemove(checked, index);
-    const reason: Reason = { rule: 'forbidden-today', drill: drill.id, because: 'protocol', about: closed };
+    const reason: Reason = { rule: 'forbidden-today', drill: drill.id, because: why.rule, about: why.about };
     return [{ level: 'stop', reason, at: [index], repair }];
   });
 }

@@ -7,6 +7,7 @@ import {
   referenceEditSchema,
 } from '../domain/caseFile.ts';
 import { isoDaySchema, sideSchema } from '../domain/vocabulary.ts';
+import { MOST_PAIN } from '../findings/settings.ts';
 import { endedSchema, idSchema, newIdSchema, reasonInputSchema, versionSchema } from './common.ts';
 import { ownDrillRowSchema } from './library.ts';
 
@@ -63,9 +64,6 @@ export const figuresSchema = z
   })
   .meta({ id: 'Figures' });
 export type Figures = z.infer<typeof figuresSchema>;
-
-/** The highest pain limits, 0–10, that a practice may set for itself (judgement, low confidence). */
-export const MOST_PAIN = { fine: 4, stop: 6 } as const;
 
 /** Body that sets the practice’s pain limits, 0–10. */
 export const painLimitsInputSchema = z.strictObject({

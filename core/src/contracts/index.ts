@@ -160,7 +160,6 @@ export {
   figureInputSchema,
   figurePreviewSchema,
   figuresSchema,
-  MOST_PAIN,
   painLimitsInputSchema,
   practiceTaskInputSchema,
   practiceTestInputSchema,

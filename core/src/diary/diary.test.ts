@@ -96,6 +96,55 @@ describe('a referral', () => {
   });
 });
 
+describe('what a session says of today', () => {
+  const rule = (...sessions: [string, Partial<DiaryEntry>][]) =>
+    assessCase(
+      bundledReference,
+      caseOf({
+        diary: sessions.map(([date, said]) => ({
+          date,
+          provoked: [],
+          entries: [entry('wall-sit', { amounts: [30], ...said })],
+        })),
+      }),
+    ).safety.dayRules.find(({ region }) => region === 'knee');
+  it('is the latest of the drill: a calm one ends it, one that was left out does not', () => {
+    expect(rule(['2027-02-25', { pain: 4 }])).toMatchObject({ band: 'amber', nrs: 4 });
+    expect(rule(['2027-02-25', { pain: 4 }], ['2027-02-27', {}])).toBeUndefined();
+    const leftOut = { done: 'none' as const, pain: 0, nextDayPain: 0 };
+    expect(rule(['2027-02-25', { pain: 4 }], ['2027-02-27', leftOut])).toMatchObject({ band: 'amber' });
+    expect(rule(['2027-02-14', { pain: 4 }])).toBeUndefined(); // fifteen days ago
+  });
+  it('above the limit closes its region that day and the next, a morning a day longer', () => {
+    expect(rule(['2027-02-28', { pain: 7 }])?.band).toBe('above');
+    expect(rule(['2027-02-27', { pain: 7 }])?.band).toBe('amber');
+    expect(rule(['2027-02-27', { nextDayPain: 7 }])?.band).toBe('above');
+    expect(rule(['2027-02-26', { nextDayPain: 7 }])?.band).toBe('amber');
+  });
+  it('a referral of a drill for two regions is ended in each by itself', () => {
+    const drill = bundledReference.data.drills.find((d) => !d.unilateral && d.regions.primary.length === 2);
+    if (!drill) throw new Error('no drill for two regions');
+    const [one, two] = drill.regions.primary;
+    const hurt = ['2027-01-10', '2027-01-13'].map((date) => ({
+      date,
+      provoked: [],
+      entries: [entry(drill.id, { pain: 8 })],
+    }));
+    const end = {
+      side: 'central' as const,
+      nrs: 8,
+      reason: 'seen',
+      by: 'R. Halloran',
+      date: '2027-01-20',
+      referral: true,
+      places: null,
+    };
+    const lifts = [{ ...end, region: one ?? 'knee' }];
+    const rules = assessCase(bundledReference, caseOf({ athlete: { lifts }, diary: hurt })).safety.dayRules;
+    expect(rules.filter(({ referred }) => referred.length > 0).map(({ region }) => region)).toEqual([two]);
+  });
+});
+
 describe('a thousand diaries', () => {
   const DRILLS = ['wall-sit', 'step-up-low', 'double-leg-heel-raise', 'dead-bug', 'clamshell-band'].filter(
     (id) => bundledReference.drills.has(id),

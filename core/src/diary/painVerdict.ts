@@ -2,17 +2,17 @@ import { running } from './reports.ts';
 import type { Report } from './reports.ts';
 import { DIARY } from './settings.ts';
 
-/** What the pain of the last sessions of a drill asks for, with what it rests on; null when nothing of it does. */
-export type PainVerdict =
-  | { readonly ask: 'refer' | 'ease'; readonly because: 'above-limit'; readonly times: number }
-  | { readonly ask: 'refer'; readonly because: 'above-limit-often'; readonly times: number }
-  | { readonly ask: 'ease'; readonly because: 'amber'; readonly times: number }
-  | { readonly ask: 'refer' | 'ease' | 'keep'; readonly because: 'worse-next-day'; readonly times: number };
+/** What the pain of the last sessions of a drill asks for, what it rests on, and in how many sessions. */
+export interface PainVerdict {
+  readonly ask: 'refer' | 'ease' | 'keep';
+  readonly because: 'above-limit' | 'above-limit-often' | 'amber' | 'worse-next-day';
+  readonly times: number;
+}
 
 /**
  * The one reading of pain in a diary (rulings, "Pain and progression"). Above the stop limit: ease; twice running, or in
  * three of the last five sessions: refer. Between the limits twice running: ease. Worse next day: keep, twice ease, three
- * times refer.
+ * times refer. Null when pain asks for nothing.
  */
 export function painVerdict(reports: readonly Report[]): PainVerdict | null {
   const above = running(reports, (r) => r.during === 'above-stop');

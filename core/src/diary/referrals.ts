@@ -1,13 +1,13 @@
 import type { DiarySession, IsoDay, Lift, Region, Side } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { painVerdict } from './painVerdict.ts';
-import { reportsOf } from './reports.ts';
+import { reportsOf, wasLeftOut } from './reports.ts';
 import type { PainLimits, Report } from './reports.ts';
 
-/** A drill that a diary said to stop and refer for, with the regions it closes, until a named person ends it. */
+/** A drill that a diary said to stop and refer for, with one region that it closes until a named person ends it. */
 export interface Referral {
   readonly drill: string;
-  readonly regions: readonly Region[];
+  readonly region: Region;
   /** `central` = both: the drill is not done one side at a time. */
   readonly side: Side;
   /** The session that asked for it, and the worst pain it rests on, 0–10. */
@@ -26,10 +26,10 @@ function sidesOf(drill: Drill): readonly Side[] {
   return drill.unilateral ? ['left', 'right'] : ['central'];
 }
 
-/** The last day on which a named person ended what was referred for one of these regions and this side; empty without one. */
+/** The last day on which a named person ended what was referred for a region and side; empty without one. */
 export function endedOn(
   { lifts, today }: Pick<Diary, 'lifts' | 'today'>,
-  regions: readonly Region[],
+  region: Region,
   side: Side,
 ): IsoDay {
   return lifts
@@ -37,7 +37,7 @@ export function endedOn(
       (lift) =>
         lift.referral &&
         lift.date <= today &&
-        regions.includes(lift.region) &&
+        lift.region === region &&
         (lift.side === side || lift.side === 'central'),
     )
     .reduce((last, { date }) => (date > last ? date : last), '');
@@ -52,20 +52,22 @@ function referring(reports: readonly Report[]): Report | null {
 export function referralsOf(reference: Reference, said: Diary, limits: PainLimits): Referral[] {
   const drills = new Set(
     said.diary.flatMap(({ entries }) =>
-      entries.flatMap((e) => (e.done === 'none' && e.pain === 0 ? [] : e.drill)),
+      entries.filter((entry) => !wasLeftOut(entry)).map(({ drill }) => drill),
     ),
   );
   return [...drills].flatMap((id): Referral[] => {
     const drill = reference.drills.get(id);
     if (!drill) return [];
-    const regions = drill.regions.primary;
     return sidesOf(drill).flatMap((side): Referral[] => {
-      const ended = endedOn(said, regions, side);
-      const reports = reportsOf(said, { drill: id, side }, limits).filter(({ date }) => date > ended);
-      const found = referring(reports);
-      if (!found) return [];
-      const nrs = Math.max(...reports.map((r) => Math.max(r.nrs, r.entry.nextDayPain ?? 0)));
-      return [{ drill: id, regions, side, since: found.date, nrs }];
+      const all = reportsOf(said, { drill: id, side }, limits);
+      return drill.regions.primary.flatMap((region): Referral[] => {
+        const ended = endedOn(said, region, side);
+        const reports = all.filter(({ date }) => date > ended);
+        const found = referring(reports);
+        if (!found) return [];
+        const nrs = Math.max(...reports.map((r) => Math.max(r.nrs, r.entry.nextDayPain ?? 0)));
+        return [{ drill: id, region, side, since: found.date, nrs }];
+      });
     });
   });
 }

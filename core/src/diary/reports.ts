@@ -34,6 +34,11 @@ function isOwn(entry: DiaryEntry, item: Concerned): boolean {
   return entry.drill === item.drill && sharesSide(entry, item.side);
 }
 
+/** A drill left out says nothing; one that was stopped for pain before its first set says a lot. */
+export function wasLeftOut({ done, pain, nextDayPain }: DiaryEntry): boolean {
+  return done === 'none' && pain === 0 && (nextDayPain ?? 0) === 0;
+}
+
 /** Was another drill done in the item's place? */
 function stoodIn(entry: DiaryEntry, item: Concerned): boolean {
   if (entry.swappedFor !== item.drill || entry.drill === item.drill) return false;
@@ -71,9 +76,7 @@ export function reportsOf(
   const byDay = new Map<IsoDay, Report>();
   for (const session of sessions) {
     for (const entry of session.entries) {
-      // A drill left out says nothing; one that was stopped for pain before its first set says a lot.
-      const leftOut = entry.done === 'none' && entry.pain === 0;
-      if (leftOut || (!isOwn(entry, item) && !stoodIn(entry, item))) continue;
+      if (wasLeftOut(entry) || (!isOwn(entry, item) && !stoodIn(entry, item))) continue;
       const report = reportOf(session.date, entry, limits);
       // A drill that stood in proves nothing of this one; what hurt in it counts for both (rulings, "Record").
       if (!isOwn(entry, item) && report.during === 'fine' && report.worseNextDay !== true) continue;
@@ -90,8 +93,8 @@ export function reportsOf(
  */
 export function running(reports: readonly Report[], holds: (report: Report) => boolean | null): number {
   let count = 0;
-  for (const report of [...reports].reverse()) {
-    const held = holds(report);
+  for (let i = reports.length - 1; i >= 0; i -= 1) {
+    const held = holds(reports[i] as Report);
     if (held === false) break;
     if (held === true) count += 1;
   }

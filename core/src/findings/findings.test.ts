@@ -85,6 +85,7 @@ describe('pain limits', () => {
   });
   it('of a practice’s own hold, and may be tighter for the growing as well', () => {
     expect(limits(30, { fine: 1, stop: 2 })).toEqual({ fine: 1, stop: 2 });
+    expect(limits(30, { fine: 10, stop: 10 })).toEqual({ fine: 4, stop: 6 });
     expect(limits(15, { fine: 1, stop: 2 })).toEqual({ fine: 0, stop: 2 });
   });
 });

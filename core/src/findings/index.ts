@@ -18,7 +18,7 @@ export { painLimits, schoolOption } from './schools.ts';
 export { recentlyInjured, taskAsksFor } from './priority.ts';
 export { compareArcs, rotationArc } from './rotationArc.ts';
 export type { RotationArcs } from './rotationArc.ts';
-export { FINDING_SETTINGS, PAIN_LIMITS, GROWING_AGE } from './settings.ts';
+export { FINDING_SETTINGS, PAIN_LIMITS, GROWING_AGE, MOST_PAIN } from './settings.ts';
 export { testSideKey } from './visits.ts';
 export type {
   AsymmetryRow,

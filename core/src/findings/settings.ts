@@ -20,6 +20,9 @@ export const PAIN_LIMITS: Readonly<Record<string, { fine: number; stop: number }
   none: { fine: 0, stop: 0 },
 };
 
+/** The highest pain limits, 0–10, that a practice may set for itself (judgement, low confidence). */
+export const MOST_PAIN = { fine: 4, stop: 6 } as const;
+
 /** Growing athletes: under this age the pain limit is 0–3 unless the practice is stricter (rulings). */
 export const GROWING_AGE = 18;
 /** Pain limits under 18, 0–10, whatever the school says (rulings, pain and progression). */

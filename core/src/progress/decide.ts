@@ -1,8 +1,7 @@
 import { addDays } from '../domain/index.ts';
 import type { IsoDay, ItemSide, Region, RoutineItem, Side, Standing } from '../domain/index.ts';
-import { daysSinceLast, painVerdict, reportsOf, running } from '../diary/index.ts';
-import type { Report } from '../diary/index.ts';
-import { DIARY } from '../diary/settings.ts';
+import { DIARY, daysSinceLast, painVerdict, reportsOf, running } from '../diary/index.ts';
+import type { PainVerdict, Report } from '../diary/index.ts';
 import { asInForce } from '../assess/index.ts';
 import type { Assessment } from '../assess/index.ts';
 import type { DoseContext } from '../dose/index.ts';
@@ -63,17 +62,38 @@ export interface ProgressReport {
   readonly rescreen: readonly Rescreen[];
 }
 
+/** When something of a region was made harder, or that it is in what is decided here. */
+interface Hardening {
+  readonly on: IsoDay;
+  readonly proposed: boolean;
+}
+
 interface Deciding extends Assessment {
   readonly dose: DoseContext;
   /** Regions of which something was made harder within the week, with the day; what is decided here joins them. */
-  readonly hardened: Map<Region, { readonly on: IsoDay; readonly proposed: boolean }>;
+  readonly hardened: Map<Region, Hardening>;
 }
+
+type Barrier = NonNullable<ReturnType<typeof closedFor>>;
 
 type Draft = Pick<Decision, 'decision' | 'reasons' | 'next'>;
 
 function stop(rule: Reason): Draft {
   return { decision: 'stop-and-refer', reasons: [rule], next: null };
 }
+
+/** What closes an item on a side that it uses today; null when nothing does. */
+function closedToday({ reference, safety }: Deciding, item: RoutineItem): Barrier | null {
+  const drill = reference.drills.get(item.drill);
+  return drill ? closedFor(drillSafety(reference, drill, safety), item.side) : null;
+}
+
+const notOffered = (drill: string, { rule }: Barrier): Reason => ({
+  rule: 'next-level-not-offered',
+  drill,
+  because: rule.rule,
+  about: rule.about,
+});
 
 function keep(item: RoutineItem, ...reasons: Reason[]): Draft {
   return { decision: 'keep', reasons, next: item };
@@ -84,13 +104,41 @@ function ease(
   drill: Drill,
   item: RoutineItem,
   rule: Reason,
-  next = easier(deciding.dose, drill, item),
+  easierItem = easier(deciding.dose, drill, item),
 ): Draft {
-  return {
-    decision: 'ease',
-    reasons: next ? [rule] : [rule, { rule: 'easiest-already', drill: drill.id }],
-    next,
-  };
+  // An easier level that is closed today is no way down.
+  const shut = easierItem && easierItem.drill !== drill.id ? closedToday(deciding, easierItem) : null;
+  const next = shut ? null : easierItem;
+  const why: Reason[] = shut
+    ? [notOffered(easierItem?.drill ?? '', shut)]
+    : next
+      ? []
+      : [{ rule: 'easiest-already', drill: drill.id }];
+  return { decision: 'ease', reasons: [rule, ...why], next };
+}
+
+/** A reading of pain in the diary with the figures it rests on. */
+function painReason(
+  { painLimits }: Deciding,
+  { ask, because, times }: PainVerdict,
+  reports: readonly Report[],
+  last: Report,
+): Reason {
+  const { stop: limit, fine } = painLimits;
+  const figures = { pain: last.nrs, limit, date: last.date, morning: last.atMorning };
+  switch (because) {
+    case 'above-limit':
+      return { rule: ask === 'refer' ? 'pain-above-limit-twice' : 'pain-above-limit', ...figures };
+    case 'above-limit-often':
+      return { rule: 'pain-above-limit-often', times, among: DIARY.pattern.among, limit };
+    case 'amber':
+      return { rule: 'pain-amber-twice', ...figures, fine };
+    case 'worse-next-day': {
+      const { entry } = reports.findLast((r) => r.worseNextDay === true) ?? last;
+      const [before, after] = [entry.painBefore, entry.nextDayPain ?? 0];
+      return { rule: 'worse-next-day', times, before, after, tolerance: DIARY.nextDayTolerance };
+    }
+  }
 }
 
 /** What the pain in the diary asks for, said as a decision. */
@@ -103,28 +151,7 @@ function byPain(
   const verdict = painVerdict(reports);
   const last = reports.at(-1);
   if (!verdict || !last) return null;
-  const { stop: limit, fine } = deciding.painLimits;
-  const figures = { pain: last.nrs, limit, date: last.date, morning: last.atMorning };
-  const reason = ((): Reason => {
-    switch (verdict.because) {
-      case 'above-limit':
-        return { rule: verdict.ask === 'refer' ? 'pain-above-limit-twice' : 'pain-above-limit', ...figures };
-      case 'above-limit-often':
-        return { rule: 'pain-above-limit-often', times: verdict.times, among: DIARY.pattern.among, limit };
-      case 'amber':
-        return { rule: 'pain-amber-twice', ...figures, fine };
-      case 'worse-next-day': {
-        const known = reports.findLast((r) => r.worseNextDay === true) ?? last;
-        return {
-          rule: 'worse-next-day',
-          times: verdict.times,
-          before: known.entry.painBefore,
-          after: known.entry.nextDayPain ?? 0,
-          tolerance: DIARY.nextDayTolerance,
-        };
-      }
-    }
-  })();
+  const reason = painReason(deciding, verdict, reports, last);
   if (verdict.ask === 'refer') return stop(reason);
   return verdict.ask === 'ease' ? ease(deciding, drill, item, reason) : keep(item, reason);
 }
@@ -251,14 +278,8 @@ function advanceLevel(deciding: Deciding, drill: Drill, item: RoutineItem): Draf
   if (triedRecently(deciding.standing, next.id)) {
     return keep(item, { rule: 'eased-recently', drill: next.id, days: PROGRESS.retryDays });
   }
-  const barrier = drillSafety(deciding.reference, next, deciding.safety).forbidden[0];
-  if (barrier)
-    return keep(item, {
-      rule: 'next-level-not-offered',
-      drill: next.id,
-      because: barrier.rule,
-      about: barrier.about,
-    });
+  const barrier = closedToday(deciding, { ...item, drill: next.id });
+  if (barrier) return keep(item, notOffered(next.id, barrier));
   const said = tooHard(deciding, next, item.side);
   if (said) return keep(item, { rule: 'too-hard', drill: next.id, by: said.by, date: said.date });
   const guard = guardReasons(deciding, next, item.side);
@@ -346,7 +367,11 @@ function byRestored(deciding: Deciding, drill: Drill, item: RoutineItem): Draft 
     if (match < 0.7) continue;
     const tests = reference.restrictions.get(restriction)?.tests ?? [];
     const measured = report.capacities.filter(
-      (one) => tests.includes(one.test) && one.need !== null && concernsSide(item.side, one.side),
+      (one) =>
+        tests.includes(one.test) &&
+        one.need !== null &&
+        one.beforeInjury === null &&
+        concernsSide(item.side, one.side),
     );
     const wasShort = measured.some(({ test, need, history }) => {
       const lower = reference.tests.get(test)?.better === 'lower';
@@ -365,14 +390,11 @@ function withinWeek(deciding: Deciding, drill: Drill, item: RoutineItem, draft: 
   if (!next || !isHarder(reference, item, next)) return draft;
   const after = reference.drills.get(next.drill) ?? drill;
   const regions = [...new Set([...regionsWorked(drill), ...regionsWorked(after)])];
-  const lately = regions.find((region) => hardened.has(region));
-  if (lately)
-    return keep(item, {
-      rule: 'hardened-lately',
-      region: lately,
-      ...(hardened.get(lately) ?? { on: standing.today, proposed: true }),
-      days: PROGRESS.hardenedDays,
-    });
+  for (const region of regions) {
+    const lately = hardened.get(region);
+    if (lately)
+      return keep(item, { rule: 'hardened-lately', region, ...lately, days: PROGRESS.hardenedDays });
+  }
   for (const region of regions) hardened.set(region, { on: standing.today, proposed: true });
   return draft;
 }
@@ -399,8 +421,6 @@ function byLimits({ reference, safety }: Deciding, drill: Drill, item: RoutineIt
   const reason: Reason = { rule: 'beyond-handling', precaution: beyond.precaution, most: beyond.most };
   return { decision: 'ease', reasons: [reason], next };
 }
-
-type Barrier = NonNullable<ReturnType<typeof closedFor>>;
 
 const notAllowed = ({ rule }: Barrier): Reason => ({
   rule: 'no-longer-allowed',
@@ -429,7 +449,7 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
   const drill = deciding.reference.drills.get(item.drill);
   if (!drill)
     return { drill: item.drill, side: item.side, ...stop({ rule: 'unknown-drill', drill: item.drill }) };
-  const barrier = closedFor(drillSafety(deciding.reference, drill, deciding.safety), item.side);
+  const barrier = closedToday(deciding, item);
   const reports = reportsOf(deciding.standing, item, deciding.painLimits);
   const draft =
     barrier && barrier.rule.rule !== 'day-rule'
@@ -475,12 +495,9 @@ function worthOf({ reference, report }: Deciding, item: RoutineItem): number {
 export function decideProgress(given: Assessment): ProgressReport {
   const assessment = asInForce(given);
   const { standing, report } = assessment;
-  const hardened = new Map(
-    [...hardenedRegions(assessment.reference, standing)].map(([region, on]) => [
-      region,
-      { on, proposed: false },
-    ]),
-  );
+  const hardened = new Map<Region, Hardening>();
+  for (const [region, on] of hardenedRegions(assessment.reference, standing))
+    hardened.set(region, { on, proposed: false });
   const deciding: Deciding = { ...assessment, dose: doseInForce(assessment), hardened };
   const items = itemsOf(standing);
   // What a joint lacks most is the one thing of it that gets harder.

@@ -43,6 +43,12 @@ describe('what is harder than before', () => {
       { drill: 'knee-to-wall-rock', on: '2027-03-01' },
     ]);
     expect(now('2027-02-22')).toEqual([{ drill: 'knee-to-wall-rock', on: '2027-03-01' }]);
+    // Two levels side by side, both as they were.
+    const levels = [item('double-leg-heel-raise'), item('single-leg-heel-raise')];
+    expect(hardenedIn(bundledReference, { items: levels }, levels, '2027-03-01')).toEqual([]);
+    expect(
+      hardenedIn(bundledReference, { items: levels.slice(0, 1) }, levels.slice(1), '2027-03-01'),
+    ).toHaveLength(1);
     expect(hardenedIn(bundledReference, null, [rock()], '2027-03-01')).toEqual([]);
     expect(hardenedIn(bundledReference, { items: [rock()] }, [rock()], '2027-03-01')).toEqual([]);
   });
@@ -75,7 +81,8 @@ describe('regions in which something was made harder of late', () => {
     expect(regions('2027-02-25', {}, [['2027-02-20', { amounts: [12] }]])).toBe('2027-02-25'); // a set less
     expect(regions('2027-02-25', {}, [['2027-02-20', { amounts: [12, 12] }]])).toBeUndefined();
     expect(regions('2027-02-25', {}, [['2027-02-26', { amounts: [10, 10] }]])).toBeUndefined();
-    expect(regions('2027-02-25', {}, [['2027-02-20', { amounts: [10, 10], done: 'none' }]])).toBeUndefined();
+    expect(regions('2027-02-25', {}, [['2027-02-20', { amounts: [10], done: 'part' }]])).toBeUndefined();
+    expect(regions('2027-02-25', { hardened: [] }, [['2027-02-20', { amounts: [10, 10] }]])).toBeUndefined();
     expect(regions('2027-02-20', {}, [['2027-02-10', { amounts: [10, 10] }]])).toBeUndefined();
   });
 });
@@ -107,5 +114,50 @@ describe('back after time off', () => {
     expect(anew?.next?.setup).toEqual(
       Object.fromEntries(first?.setupVariables.map((v) => [v.id, v.steps[0]]) ?? []),
     );
+  });
+});
+
+describe('a way down', () => {
+  it('is none where the easier level is closed today: the drill is left out, and why is said', () => {
+    const pair = bundledReference.data.drills.flatMap((drill) => {
+      const below = bundledReference.drills.get(drill.easeTo ?? '');
+      const id = below?.contraindications.find(
+        (one) =>
+          bundledReference.precautions.get(one)?.severity === 'exclude' &&
+          !drill.contraindications.includes(one) &&
+          !below.precautionOverrides.some((o) => o.precaution === one),
+      );
+      return below && id && !drill.unilateral && !below.unilateral ? [{ drill, below, id }] : [];
+    })[0];
+    if (!pair) throw new Error('no such pair of levels');
+    const { drill, below, id } = pair;
+    const easiest = Object.fromEntries(drill.setupVariables.map((v) => [v.id, v.steps[0] ?? v.default]));
+    const own = item(drill.id, {
+      sets: 1,
+      amount: drill.dose.amount.min,
+      measure: drill.dose.measure,
+      setup: easiest,
+    });
+    const decided = (precautions: string[]) =>
+      decideCase(
+        bundledReference,
+        caseOf({
+          athlete: {
+            precautions: precautions.map((one) => ({ id: one, until: null, clearance: null, ended: null })),
+          },
+          routine: { issued: '2027-01-01', mode: 'build', items: [own] },
+          diary: [
+            {
+              date: '2027-02-10',
+              provoked: [],
+              entries: [entry(drill.id, { pain: 6, amounts: [own.amount] })],
+            },
+          ],
+        }),
+      ).decisions[0];
+    expect(decided([])).toMatchObject({ decision: 'ease', next: { drill: below.id } });
+    const shut = decided([id]);
+    expect(shut).toMatchObject({ decision: 'ease', next: null });
+    expect(shut?.reasons.map(({ rule }) => rule)).toContain('next-level-not-offered');
   });
 });

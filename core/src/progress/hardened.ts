@@ -42,20 +42,26 @@ export function hardenedIn(
   on: IsoDay,
 ): Hardened[] {
   if (!before) return [];
-  const fresh = items.flatMap((item): Hardened[] =>
-    before.items.some((old) => isHarder(reference, old, item)) ? [{ drill: item.drill, on }] : [],
-  );
+  const isStepFrom = (item: RoutineItem) => (old: RoutineItem) => isHarder(reference, old, item);
+  const fresh = items.flatMap((item): Hardened[] => {
+    // Where the drill was there already, with itself alone: a level below that stands beside it is no step before it.
+    const same = before.items.filter(({ drill }) => drill === item.drill);
+    const own = same.find(({ id }) => id !== undefined && id === item.id);
+    const olds = own ? [own] : same.length > 0 ? same : before.items;
+    const harder = same.length > 0 ? olds.every(isStepFrom(item)) : olds.some(isStepFrom(item));
+    return harder ? [{ drill: item.drill, on }] : [];
+  });
   const from = addDays(on, -PROGRESS.hardenedDays);
   return [...(before.hardened ?? []).filter((one) => one.on > from), ...fresh];
 }
 
-/** Drills of a routine that the diary shows harder since it was issued than they were done before. */
+/** Drills of a routine that kept no list, which the diary shows harder since it was issued than they were done before. */
 function hardenedByDiary(reference: Reference, { routine, diary }: Standing): Hardened[] {
-  if (!routine) return [];
+  if (!routine || routine.hardened) return [];
   const before = diary
     .filter(({ date }) => date < routine.issued)
     .sort((a, b) => (a.date < b.date ? -1 : 1))
-    .flatMap(({ entries }) => entries.filter(({ done }) => done !== 'none'));
+    .flatMap(({ entries }) => entries.filter(({ done }) => done === 'all'));
   return routine.items.flatMap((item): Hardened[] => {
     const own = before.findLast(({ drill }) => drill === item.drill);
     const [sets, amount] = total(item);

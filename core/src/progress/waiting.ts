@@ -26,7 +26,8 @@ export function waitingItems(standing: Standing, decisions: readonly Decision[])
       ),
     );
     const decision = decisions[index]?.decision;
-    return trained || (stale && decision !== undefined && decision !== 'keep') ? [index] : [];
+    const changes = decision !== undefined && decision !== 'keep' && decision !== 'maintain';
+    return trained || (stale && changes) ? [index] : [];
   });
 }
 

@@ -11,6 +11,7 @@ const test = { test: id };
 /** Everything that can keep a drill out; with what it is about it makes half a sentence. */
 export const BARRIERS = [
   'blocked-region',
+  'impact-closed',
   'precaution-exclude',
   'precaution-clearance',
   'day-rule',

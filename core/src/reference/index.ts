@@ -5,7 +5,7 @@ export { demandIndexOf } from './drillFigures.ts';
 export { COVER_MATCH, coversRestriction, reachesSide } from './serves.ts';
 export { inheritedTraits, looserTraits, sourceOf } from './inherited.ts';
 export { handlingAsksFor, handlingForbids } from './handling.ts';
-export { jolts, kneels, kneelsOn, loadOn, onFeet, regionsWorked } from './loads.ts';
+export { hangs, jolts, kneels, kneelsOn, loadOn, onFeet, regionsWorked } from './loads.ts';
 export { requiredPrecautions } from './requiredPrecautions.ts';
 export { HARDER_BY, ladderSteps } from './ladderSteps.ts';
 export type { HarderBy, LadderStep } from './ladderSteps.ts';

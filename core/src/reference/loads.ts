@@ -3,7 +3,7 @@ import type { Region } from '../domain/index.ts';
 import type { Drill } from './types.ts';
 
 type Loads = Partial<Record<Region, number>>;
-type Loaded = Pick<Drill, 'id' | 'position' | 'loadClass' | 'contraction' | 'ladder' | 'loadRegions'>;
+type Loaded = Pick<Drill, 'id' | 'position' | 'loadClass' | 'ladder' | 'loadRegions'>;
 
 /**
  * What a position puts on a region by itself, whatever the drill is for, as a share of its load (judgement, low
@@ -32,6 +32,11 @@ const RUNS =
 /** Does a drill jolt the legs and the back: an impact by class, a bound, or any step of running, landing and cutting? */
 export function jolts(drill: Pick<Drill, 'ladder' | 'loadClass'>): boolean {
   return drill.loadClass === 'impact' || RUNS.test(drill.ladder);
+}
+
+/** Does the whole body hang from the hands, with no help from the feet or a band? */
+export function hangs({ position, loadClass }: Pick<Drill, 'position' | 'loadClass'>): boolean {
+  return position === 'hanging' && loadClass === 'full';
 }
 
 /** Is it done standing or moving on the feet, so that both legs carry? */

@@ -15,26 +15,39 @@ export interface ActivePrecaution {
   readonly reason: string | null;
 }
 
-/** What the words of a clearance leave closed, as the precaution that says the same. Read strictly: any "no" or "not" before it. */
-const KEPT: readonly (readonly [words: RegExp, precaution: string])[] = [
-  [
-    /\b(?:no|not|nothing|without|nor)\b[^.;,]*\b(?:cut|cutting|pivot|pivoting|twist|twisting|turning|change of direction)/,
-    'no-pivoting',
-  ],
-  [
-    /\b(?:no|not|nothing|without|nor)\b[^.;,]*\b(?:jump|jumping|hop|hopping|impact|running|plyometric)/,
-    'no-impact',
-  ],
-  [/\b(?:no|not|nothing|without|nor)\b[^.;,]*\b(?:overhead|above shoulder)/, 'no-overhead'],
-  [/\b(?:no|not|nothing|without|nor)\b[^.;,]*\b(?:hang|hanging)/, 'no-hanging'],
-  [/\b(?:no|not|nothing|without|nor)\b[^.;,]*\bkneel/, 'no-kneeling-pressure'],
-  [/\b(?:no|not|nothing|without|nor)\b[^.;,]*\bdeep/, 'no-deep-knee-flexion'],
+/** What the words of a clearance leave closed, as the precaution that says the same. */
+const KEPT: readonly (readonly [words: string, precaution: string])[] = [
+  ['cut|cutting|pivot|pivoting|twist|twisting|turning|change of direction', 'no-pivoting'],
+  ['jump|jumping|hop|hopping|impact|running|plyometric', 'no-impact'],
+  ['overhead|above shoulder', 'no-overhead'],
+  ['hang|hanging', 'no-hanging'],
+  ['kneel', 'no-kneeling-pressure'],
+  ['deep', 'no-deep-knee-flexion'],
 ];
+/** Read strictly: any "no" or "not" earlier in the same part of the sentence. */
+const DENIED = KEPT.map(
+  ([words, precaution]) =>
+    [new RegExp(`\\b(?:no|not|nothing|without|nor)\\b[^.;,]*\\b(?:${words})`), precaution] as const,
+);
 
-/** Precautions that go on within a clearance, by its words. */
-function keptBy(scope: string): string[] {
-  const said = scope.toLowerCase();
-  return KEPT.flatMap(([words, precaution]) => (words.test(said) ? [precaution] : []));
+/** Precautions that go on within the clearances that hold on a day, of precautions and of stop-and-refer signs. */
+function keptOn(athlete: Athlete, today: IsoDay): ActivePrecaution[] {
+  const inForce = athlete.precautions.filter(({ ended }) => !(ended && ended.date <= today));
+  return [...inForce, ...athlete.redFlags].flatMap(({ clearance, region = null }) => {
+    if (!clearance || clearance.date > today) return [];
+    const { by, scope } = clearance;
+    const said = scope.toLowerCase();
+    return DENIED.filter(([words]) => words.test(said)).map(([, id]) => ({
+      id,
+      until: null,
+      reviewDue: false,
+      cleared: false,
+      region,
+      side: null, // the other leg plants and turns as well
+      setBy: by,
+      reason: `clearance: ${scope}`,
+    }));
+  });
 }
 
 /**
@@ -42,7 +55,7 @@ function keptBy(scope: string): string[] {
  * leave closed, and an open bone-stress sign adds one.
  */
 export function activePrecautions(athlete: Athlete, today: IsoDay): ActivePrecaution[] {
-  const active = athlete.precautions
+  const active: ActivePrecaution[] = athlete.precautions
     .filter((p) => !(p.ended && p.ended.date <= today))
     .map((p) => ({
       id: p.id,
@@ -54,21 +67,8 @@ export function activePrecautions(athlete: Athlete, today: IsoDay): ActivePrecau
       setBy: p.setBy ?? null,
       reason: p.reason ?? null,
     }));
-  for (const { clearance, region, ended } of athlete.precautions) {
-    if (!clearance || clearance.date > today || (ended && ended.date <= today)) continue;
-    for (const id of keptBy(clearance.scope))
-      if (!active.some((p) => p.id === id && p.region === (region ?? null)))
-        active.push({
-          id,
-          until: null,
-          reviewDue: false,
-          cleared: false,
-          region: region ?? null,
-          side: null, // the other leg plants and turns as well
-          setBy: clearance.by,
-          reason: `clearance: ${clearance.scope}`,
-        });
-  }
+  for (const kept of keptOn(athlete, today))
+    if (!active.some(({ id, region }) => id === kept.id && region === kept.region)) active.push(kept);
   if (boneStressOpen(athlete, today) && !active.some((p) => p.id === 'bone-stress-suspected')) {
     active.push({
       id: 'bone-stress-suspected',

@@ -1,7 +1,7 @@
 import { addDays, daysBetween } from '../domain/index.ts';
 import type { IsoDay, Lift, Region, Side } from '../domain/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { handlingAsksFor, jolts, kneelsOn, loadOn } from '../reference/index.ts';
+import { handlingAsksFor, hangs, jolts, kneelsOn, loadOn } from '../reference/index.ts';
 import type { Soreness } from './soreness.ts';
 
 /** How much a region hurts today against the pain limits: fine, to be gone round, or to be left alone. */
@@ -84,8 +84,9 @@ function bandOf(nrs: number, limits: DayStance['limits']): PainBand {
 function bandOfOne({ source, nrs, since }: Soreness, { limits, today }: DayStance): PainBand {
   if (source === 'referred') return 'above';
   const band = bandOf(nrs, limits);
-  const ofSession = source === 'session' || source === 'morning';
-  return ofSession && band === 'above' && since < addDays(today, -DAY_RULES.sessionDays) ? 'amber' : band;
+  // What the next morning said was said a day later than the session it is of.
+  const said = source === 'session' ? since : source === 'morning' ? addDays(since, 1) : today;
+  return band === 'above' && said < addDays(today, -DAY_RULES.sessionDays) ? 'amber' : band;
 }
 
 const BANDS: readonly PainBand[] = ['fine', 'amber', 'above'];
@@ -197,7 +198,8 @@ function tooMuch(rule: DayRule, drill: Drill): boolean {
   const load = loadOn(drill, rule.region);
   const own = drill.regions.primary.includes(rule.region);
   if (rule.band === 'above') return load >= DAY_RULES.loads.above || (own && drill.loadClass !== 'unloaded');
-  const hard = jolts(drill) || drill.contraction === 'ballistic' || drill.intensityClass === 'high';
+  const hard =
+    jolts(drill) || hangs(drill) || drill.contraction === 'ballistic' || drill.intensityClass === 'high';
   if (hard && load >= DAY_RULES.loads.amber) return true;
   if (rule.sharp && drill.loadClass === 'full' && load >= DAY_RULES.loads.amber) return true;
   const intoTheEnd =

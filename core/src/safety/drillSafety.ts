@@ -21,6 +21,7 @@ export const YOUTH_AGE = 16;
 export interface Forbidden {
   readonly rule:
     | 'blocked-region'
+    | 'impact-closed'
     | 'precaution-exclude'
     | 'precaution-clearance'
     | 'protocol'
@@ -92,7 +93,7 @@ export function drillSafety(reference: Reference, drill: Drill, state: SafetySta
     if (isBlocked(state.blocks, region)) forbidden.push({ rule: 'blocked-region', about: region });
   }
   if (state.impactClosed && (jolts(drill) || drill.intensityClass === 'high'))
-    forbidden.push({ rule: 'blocked-region', about: 'whole-body' });
+    forbidden.push({ rule: 'impact-closed', about: 'whole-body' });
   const byPrecaution = precautionsOfDrill(reference, drill, state.precautions);
   for (const { precaution, severity } of byPrecaution.forbidden) {
     forbidden.push({

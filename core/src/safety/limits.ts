@@ -41,30 +41,32 @@ function stepsUpTo(variable: SetupVariable, atMost: string | number): readonly (
   return steps.filter((step) => (falling ? Number(step) >= atMost : Number(step) <= atMost));
 }
 
-/** Steps of each variable that today's precautions leave, with the one that leaves least. */
+interface OpenSteps {
+  readonly precaution: string;
+  readonly steps: readonly (string | number)[];
+}
+
+/** Steps of a variable that today's precautions leave, with the last that takes some away; null where all are open. */
 function openSteps(
   reference: Reference,
   drill: Drill,
   variable: SetupVariable,
   active: readonly ActivePrecaution[],
-): { precaution: string; steps: readonly (string | number)[] } | null {
-  let open: { precaution: string; steps: readonly (string | number)[] } | null = null;
-  const narrow = (precaution: string, steps: readonly (string | number)[]) => {
-    const left: readonly (string | number)[] = open ? open.steps.filter((s) => steps.includes(s)) : steps;
-    if (left.length < (open?.steps ?? variable.steps).length) open = { precaution, steps: left };
-  };
-  for (const { id } of active)
-    for (const out of reference.precautions.get(id)?.forbidsSetup ?? [])
-      if (out.variable === variable.id)
-        narrow(
-          id,
-          variable.steps.filter((step) => !out.steps.includes(step)),
-        );
-  for (const { precaution, limits } of limitsOn(reference, drill, active)) {
+): OpenSteps | null {
+  const without = active.flatMap(({ id }): OpenSteps[] =>
+    (reference.precautions.get(id)?.forbidsSetup ?? [])
+      .filter((out) => out.variable === variable.id)
+      .map((out) => ({ precaution: id, steps: variable.steps.filter((step) => !out.steps.includes(step)) })),
+  );
+  const upTo = limitsOn(reference, drill, active).flatMap(({ precaution, limits }): OpenSteps[] => {
     const atMost = limits.setup?.[variable.id];
-    if (atMost !== undefined) narrow(precaution, stepsUpTo(variable, atMost));
-  }
-  return open;
+    return atMost === undefined ? [] : [{ precaution, steps: stepsUpTo(variable, atMost) }];
+  });
+  return [...without, ...upTo].reduce<OpenSteps | null>((open, next) => {
+    const before = open?.steps ?? variable.steps;
+    const steps = before.filter((step) => next.steps.includes(step));
+    return steps.length < before.length ? { precaution: next.precaution, steps } : open;
+  }, null);
 }
 
 /** The longest hold in seconds that today's precautions leave, and which says so; null without one. */
@@ -100,48 +102,58 @@ export function limitsShutOut(
 const amountsOf = ({ amount, perSide }: Limited): number[] =>
   perSide ? [perSide.left.amount, perSide.right.amount] : amount === undefined ? [] : [amount];
 
-/** What of an item goes beyond today's limits; null when nothing does. */
-export function beyondLimits(
+/** Everything of an item that goes beyond today's limits. */
+function allBeyond(
   reference: Reference,
   drill: Drill,
   item: Limited,
   active: readonly ActivePrecaution[],
-): BeyondLimit | null {
-  for (const variable of item.setup ? drill.setupVariables : []) {
+): BeyondLimit[] {
+  const { setup } = item;
+  const ofSetup = (setup ? drill.setupVariables : []).flatMap((variable): BeyondLimit[] => {
     const open = openSteps(reference, drill, variable, active);
-    const step = item.setup?.[variable.id] ?? variable.default;
-    if (open && !open.steps.includes(step) && !(typeof step === 'number' && between(open.steps, step)))
-      return { precaution: open.precaution, variable: variable.id, most: open.steps.at(-1) ?? '' };
-  }
+    const step = setup?.[variable.id] ?? variable.default;
+    const most = open?.steps.at(-1);
+    if (!open || most === undefined || isOpen(open.steps, step)) return [];
+    return [{ precaution: open.precaution, variable: variable.id, most }];
+  });
   const hold = longestHold(reference, drill, active);
-  if (!hold) return null;
   const held = drill.dose.measure === 'hold-seconds' ? amountsOf(item) : [item.holdSeconds ?? 0];
-  return held.some((seconds) => seconds > hold.seconds)
-    ? { precaution: hold.precaution, variable: null, most: hold.seconds }
-    : null;
+  const tooLong = hold !== null && held.some((seconds) => seconds > hold.seconds);
+  return [
+    ...ofSetup,
+    ...(tooLong ? [{ precaution: hold.precaution, variable: null, most: hold.seconds }] : []),
+  ];
 }
 
-/** Does a number between two steps lie within the open ones? */
-function between(open: readonly (string | number)[], step: number): boolean {
+/** What of an item goes beyond today's limits; null when nothing does. */
+export function beyondLimits(...asked: Parameters<typeof allBeyond>): BeyondLimit | null {
+  return allBeyond(...asked)[0] ?? null;
+}
+
+/** Is a step open, or a number between two open ones? */
+function isOpen(open: readonly (string | number)[], step: string | number): boolean {
+  if (open.includes(step)) return true;
   const numbers = open.filter((one) => typeof one === 'number');
-  return numbers.length > 0 && step <= Math.max(...numbers) && step >= Math.min(...numbers);
+  return (
+    typeof step === 'number' &&
+    numbers.length > 0 &&
+    step <= Math.max(...numbers) &&
+    step >= Math.min(...numbers)
+  );
 }
 
-/** The item held to today's limits: the nearest open step, the longest hold that may be. */
+/** The item held to today's limits: the furthest open step, the longest hold that may be. */
 export function withinLimits(
   reference: Reference,
   drill: Drill,
   item: RoutineItem,
   active: readonly ActivePrecaution[],
 ): RoutineItem {
-  let within = item;
-  for (let beyond = beyondLimits(reference, drill, within, active); beyond;) {
-    within = mended(drill, within, beyond);
-    const next = beyondLimits(reference, drill, within, active);
-    if (next && next.variable === beyond.variable) return within; // nothing of it is open: the drill itself is out
-    beyond = next;
-  }
-  return within;
+  return allBeyond(reference, drill, item, active).reduce(
+    (within, beyond) => mended(drill, within, beyond),
+    item,
+  );
 }
 
 function mended(drill: Drill, item: RoutineItem, { variable, most }: BeyondLimit): RoutineItem {

@@ -91,7 +91,10 @@ function wrong(
   const load = written(drill, region);
   if (above) return load >= 0.3 || (drill.regions.primary.includes(region) && drill.loadClass !== 'unloaded');
   const hard =
-    drill.loadClass === 'impact' || drill.contraction === 'ballistic' || drill.intensityClass === 'high';
+    drill.loadClass === 'impact' ||
+    (drill.position === 'hanging' && drill.loadClass === 'full') ||
+    drill.contraction === 'ballistic' ||
+    drill.intensityClass === 'high';
   return nrs > limits.fine && hard && load >= 0.5;
 }
 const usesSide = (drill: Drill, used: string, side: Side) =>

@@ -1,5 +1,5 @@
 import { addDays } from '../domain/index.ts';
-import { endedOn, referralsOf } from '../diary/index.ts';
+import { endedOn, referralsOf, wasLeftOut } from '../diary/index.ts';
 import type { PainLimits } from '../diary/index.ts';
 import type {
   AthleteRecord,
@@ -101,15 +101,16 @@ function inSessions(reference: Reference, { diary, athlete }: SoreRecord, today:
     if (date < from || date > today) continue;
     for (const entry of entries) {
       const drill = reference.drills.get(entry.drill);
-      const leftOut = entry.done === 'none' && entry.pain === 0 && entry.nextDayPain === null;
-      if (!drill || leftOut) continue;
+      if (!drill || wasLeftOut(entry)) continue;
       const morning = entry.nextDayPain !== null && entry.nextDayPain > entry.pain;
       for (const side of sidesOf(drill, entry)) {
-        if (date <= endedOn({ lifts: athlete.lifts, today }, drill.regions.primary, side)) continue;
         const key = `${drill.id}/${side}`;
         const before = latest.get(key);
         if (before?.some(({ since }) => since > date)) continue;
-        const here = drill.regions.primary.map((region) =>
+        const open = drill.regions.primary.filter(
+          (region) => date > endedOn({ lifts: athlete.lifts, today }, region, side),
+        );
+        const here = open.map((region) =>
           sore({
             region,
             side,
@@ -141,9 +142,7 @@ function checkedIn({ checkIns }: SoreRecord, today: IsoDay): Soreness[] {
 /** What a diary asked to refer and nobody has ended. */
 function referred(reference: Reference, record: SoreRecord, today: IsoDay, limits: PainLimits): Soreness[] {
   const said = { diary: record.diary, lifts: record.athlete.lifts, today };
-  return referralsOf(reference, said, limits).flatMap(({ drill, regions, side, since, nrs }) =>
-    regions.map((region) => sore({ region, side, nrs, source: 'referred', since, drill })),
-  );
+  return referralsOf(reference, said, limits).map((one) => sore({ ...one, source: 'referred' }));
 }
 
 /**

@@ -30,6 +30,7 @@ const RESTARTED: Readonly<Record<ReasonOf<'estimate-restarted'>['because'], stri
 
 const RULE_WORD: Readonly<Record<Barrier, string>> = {
   'blocked-region': 'a stop-and-refer sign blocks',
+  'impact-closed': 'an open stop-and-refer sign closes running, jumping and hard work for the',
   'precaution-exclude': 'a precaution forbids it:',
   'precaution-clearance': 'it needs a clearance note:',
   'day-rule': 'it hurts too much today:',

@@ -46,6 +46,17 @@ describe('an athlete', () => {
     });
   });
 
+  it('keeps its birth date from an assistant, since the age rules hang on it', async () => {
+    const { id } = await addAthlete(north);
+    const assistant = await app.signIn('north', 'assistant');
+    const put = (client: typeof north, over: object) =>
+      client.put(`/athletes/${id}`, { ...ATHLETE, version: 1, ...over });
+    const { body } = await put(assistant, { birthDate: '1990-01-01' }).expect(400);
+    expect(body.errors[0].path).toBe('$.birthDate');
+    await put(assistant, { sport: 'sledding' }).expect(200);
+    await put(north, { birthDate: '1990-01-01', version: 2 }).expect(200);
+  });
+
   it('has injuries that can be added, and removed when entered by mistake', async () => {
     const { id } = await addAthlete(north);
     const injury = { region: 'knee', side: 'left', date: '2027-01-10', what: 'fall' };

@@ -133,6 +133,8 @@ describe('pain limits of the practice', () => {
     const put = (fine: number, stop: number, at = version) =>
       north.put('/figures/pain-limits', { painLimits: { fine, stop }, version: at });
     expect((await put(4, 3).expect(400)).body.errors[0].path).toBe('$.painLimits.stop');
+    expect((await put(5, 6).expect(400)).body.errors[0].path).toBe('$.painLimits.fine');
+    expect((await put(4, 10).expect(400)).body.errors[0].path).toBe('$.painLimits.stop');
     await put(1, 4).expect(200);
     expect((await overridesOf(north, athlete)).painLimits).toEqual({ fine: 1, stop: 4 });
     await put(2, 4).expect(409);

@@ -155,8 +155,7 @@ function cautions({ at }: Press, input: HandoutInput): object {
     input.stopAbove > 0
       ? `Stop a drill if it hurts more than ${input.stopAbove} out of 10, and tell your practitioner.`
       : 'Stop a drill if it hurts at all, and tell your practitioner.';
-  const next =
-    'If it is worse next morning than the morning before, say so before you do it again. Swelling, giving way, numbness or night pain: stop and get it looked at.';
+  const next = `If it hurts more next morning than the morning before, or more than ${input.stopAbove} out of 10, say so before you do it again. Swelling, giving way, numbness or night pain: stop and get it looked at.`;
   const stack = [
     {
       text: [

@@ -104,6 +104,28 @@ describe('ways around the door', () => {
     await saySign(north, id, 'hip-joint').expect(201);
     expect((await start(routine.id)).body.code).toBe('safety-refused');
   });
+  it('a start sent again is no way in, and what was swapped in stays in where the run begins anew', async () => {
+    const { id } = await addAthlete(north);
+    const issued = [ROCK, item('cat-camel', { side: 'both' })];
+    const { body: routine } = await issue(north, id, TODAY, issued).expect(201);
+    const body = { id: randomUUID(), routineId: routine.id, date: TODAY };
+    const { body: session } = await north.post('/sessions', body).expect(200);
+    const to = item('dead-bug', { side: 'both' });
+    const camel = issued[1]?.id;
+    await events(session.id, [
+      said('started'),
+      said('swapped', { item: camel, to }),
+      said('reached', { item: ROCK.id, segment: 1, set: 1, side: 'left', amount: 8 }),
+    ]).expect(200);
+    const { body: anew } = await start(routine.id, TODAY, { leaveOut: [ROCK.id] }).expect(200);
+    expect(anew.id).not.toBe(session.id);
+    expect(anew.items.map((one: { drill: string }) => one.drill)).toEqual([ROCK.drill, 'dead-bug']);
+    await events(anew.id, [said('finished')]).expect(200);
+    const again = { id: randomUUID(), routineId: routine.id, date: TODAY };
+    await north.post('/sessions', again).expect(200);
+    await saySign(north, id, 'foot-locking').expect(201);
+    expect((await north.post('/sessions', again)).body.code).toBe('safety-refused');
+  });
   it('a swap takes a drill within its bounds and nothing else', async () => {
     const { id } = await addAthlete(north);
     const { body: routine } = await issue(north, id, TODAY).expect(201);

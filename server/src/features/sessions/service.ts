@@ -122,6 +122,10 @@ interface Start {
   readonly undone?: readonly string[];
 }
 
+/** Items that a run has left out so far. */
+const leftOutBefore = (events: readonly SessionEvent[]): Set<string> =>
+  new Set(events.flatMap((event) => (event.type === 'left-out' ? event.items : [])));
+
 /** Items that are left out of a session: those said now, and those said before; and whether it is under way. */
 async function leftOutOf(
   unit: Unit,
@@ -130,7 +134,7 @@ async function leftOutOf(
   leaveOut: readonly string[],
 ): Promise<{ all: Set<string>; fresh: string[]; underWay: boolean }> {
   const events = open ? await eventsOf(unit, open.id) : [];
-  const before = new Set(events.flatMap((event) => (event.type === 'left-out' ? event.items : [])));
+  const before = leftOutBefore(events);
   const fresh = [...new Set(leaveOut)].filter((item) => !before.has(item));
   const underWay = events.some(({ type }) => type === 'reached' || type === 'skipped');
   refuse(
@@ -157,6 +161,27 @@ function asSwapped(items: Items, events: readonly SessionEvent[]): Items {
     const swap = events.findLast((event) => event.type === 'swapped' && event.item === item.id);
     return swap?.type === 'swapped' ? { ...swap.to, id: item.id } : item;
   });
+}
+
+/** Refuses a run while the rules forbid a line of it that is not left out, by the place of the line. */
+async function judgeRun(
+  unit: Unit,
+  record: LoadedRecord,
+  run: {
+    readonly items: Items;
+    readonly out: ReadonlySet<string>;
+    readonly date: string;
+    readonly schools: Readonly<Record<string, string>>;
+  },
+): Promise<void> {
+  const places = run.items.flatMap((item, index) => (run.out.has(item.id) ? [] : [{ item, index }]));
+  await passDoor(
+    unit,
+    record,
+    places.map(({ item }) => item),
+    run.date,
+    { schools: run.schools, at: (i) => `$.items[${places[i]?.index}]` },
+  );
 }
 
 /** Today's copy of a version by what was said before it is run; a line that comes in gets an id made from the run's. */
@@ -204,19 +229,15 @@ export async function startSession(deps: Deps, unit: Unit, start: Start): Promis
   const { all, fresh, underWay } = await leftOutOf(unit, open, items, wanted);
   // What was swapped in is what goes on.
   const played = open ? asSwapped(items, await eventsOf(unit, open.id)) : items;
-  const places = played.flatMap((item, index) => (all.has(item.id) ? [] : [{ item, index }]));
-  await passDoor(
-    unit,
-    record,
-    places.map(({ item }) => item),
-    date,
-    { schools: request.schools, at: (i) => `$.items[${places[i]?.index}]` },
-  );
+  await judgeRun(unit, record, { items: played, out: all, date, schools: request.schools });
   const stamp = () => ({ id: newId(), device: 'server', seq: 0, at: new Date().toISOString() });
   // What was done under other conditions stays as it was done; without the drill it is another session.
   const anew = open === null || (underWay && fresh.length > 0);
   if (open && anew) await appendEvents(unit, open.id, [{ type: 'finished', ...stamp() }]);
-  const done = { items: copy?.items ?? open?.items ?? null, changes: copy?.changes ?? open?.changes ?? [] };
+  const done = {
+    items: copy?.items ?? (open ? played : null),
+    changes: copy?.changes ?? open?.changes ?? [],
+  };
   if (anew) await unit.rows.sessions.insert({ id, ...where, ...done, provoked: [] });
   const sessionId = anew ? id : open.id;
   const leftOut = anew ? [...all] : fresh;
@@ -225,7 +246,7 @@ export async function startSession(deps: Deps, unit: Unit, start: Start): Promis
   return readSession(unit, sessionId);
 }
 
-/** The session that a start came to: its own, or the one it went on with. */
+/** The session that a start came to: its own, or the one it went on with; through the door again while it is not finished. */
 export async function startedBefore(
   unit: Unit,
   { id, routineId, date }: { id: string; routineId: string; date: string },
@@ -233,7 +254,17 @@ export async function startedBefore(
   const own = await unit.rows.sessions.one({ id });
   const other = own ?? (await unit.rows.sessions.one({ routineId, date }, { sort: [['finished', 'DESC']] }));
   if (!other) throw notFound('Session');
-  return readSession(unit, other.id);
+  const found = await readSession(unit, other.id);
+  if (found.finished) return found;
+  const routine = await needRoutine(unit, other.routineId);
+  const record = await loadRecord(unit, other.athleteId, other.date);
+  await judgeRun(unit, record, {
+    items: asSwapped(found.items ?? routine.items, found.events),
+    out: leftOutBefore(found.events),
+    date: other.date,
+    schools: routine.request.schools,
+  });
+  return found;
 }
 
 /** Items an event names must be of the routine; a swapped-in drill must be known and pass the safety rules. */

@@ -26,7 +26,7 @@ export function LiftRule({ rule }: { rule: DayRule }) {
   const referral = rule.referred.length > 0;
   if ((rule.band !== 'amber' && !referral) || !may('clinician')) return null;
   if (lifted) {
-    const own = athlete.lifts.findLast((row) => row.region === region && row.side === side);
+    const own = athlete.lifts.findLast((row) => !row.referral && row.region === region && row.side === side);
     return own ? (
       <>
         <Button

@@ -1,6 +1,5 @@
 import { Button, Group, Text, Title } from '@mantine/core';
-import { MOST_PAIN } from '@yonder/core/contracts';
-import { painLimits, schoolOption } from '@yonder/core/findings';
+import { MOST_PAIN, painLimits, schoolOption } from '@yonder/core/findings';
 import { useState } from 'react';
 import { Locked } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
