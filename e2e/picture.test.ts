@@ -200,12 +200,14 @@ describe('on paper', () => {
   it('every drill of a routine has its picture as a vector on a handout below 400 kB', async () => {
     const [routine] = await stored<{ id: string; items: { drill: string }[] }>(
       `SELECT id, items FROM routines WHERE athlete_id = $1 AND occasion = 'before-training' ORDER BY number DESC LIMIT 1`,
-      [ids.get('Joss Fernleigh')],
+      [ids.get('Tarn Whitlow')],
     );
-    const bytes = await open.page.evaluate(async (id: string) => {
+    const { type, bytes } = await open.page.evaluate(async (id: string) => {
       const response = await fetch(`/api/v1/routines/${id}/handout.pdf`);
-      return [...new Uint8Array(await response.arrayBuffer())];
+      const body = new Uint8Array(await response.arrayBuffer());
+      return { type: response.headers.get('content-type'), bytes: [...body] };
     }, routine?.id ?? '');
+    expect(type).toBe('application/pdf');
     expect(bytes.length).toBeLessThan(400_000);
     // One page as dots: its left margin of each half, where the pictures are, has the colours of working limbs.
     const { stdout } = spawnSync('pdftoppm', ['-r', '50', '-f', '1', '-l', '1', '-'], {
