@@ -75,8 +75,6 @@ const signature = z.strictObject({
 const clearance = signature.extend({
   scope: z.string().trim().min(3, 'a written scope is needed').max(2000),
 });
-/** A clearance of a precaution that binds until one is there. */
-export const clearPrecautionSchema = clearance.extend({ version: versionSchema });
 /** Body that ends a precaution, with the version that was seen. */
 export const endPrecautionSchema = signature.extend({ version: versionSchema });
 const precautionRowSchema = precautionInputSchema
@@ -119,7 +117,7 @@ const gateAnswerRowSchema = z
   })
   .meta({ id: 'GateAnswer' });
 export type GateAnswerRow = z.infer<typeof gateAnswerRowSchema>;
-/** A clearance lifts the sign; what is still to be avoided becomes precautions with a review date. */
+/** A clearance of a sign or of a precaution; what is still to be avoided becomes precautions with a review date. */
 export const clearanceInputSchema = clearance.extend({
   version: versionSchema,
   precautions: z

@@ -53,7 +53,6 @@ export {
   athleteSchemaRow,
   clearanceInputSchema,
   endPainSchema,
-  clearPrecautionSchema,
   endPrecautionSchema,
   gateAnswerInputSchema,
   gateOutcomeSchema,

@@ -36,29 +36,6 @@ export async function endPrecaution(
   return showAthlete(unit, athleteId);
 }
 
-/** A named clinician clears a precaution that binds until then; it stays on record, and its handling is shown. */
-export async function clearPrecaution(
-  unit: Unit,
-  athleteId: string,
-  id: string,
-  { by, date, scope, version }: Signature & { scope: string },
-): Promise<AthleteRow> {
-  checkNotAfter('$.date', date, unit.today);
-  const where = { id, athleteId };
-  const row = await unit.rows.precautions.need(where, 'Precaution', { lock: true });
-  if (row.endedOn !== null || row.clearanceOn !== null)
-    throw new ApiProblem('version-conflict', { current: precautionRow(row) });
-  refuse(
-    unit.reference.precautions.get(row.precaution)?.severity === 'clearance'
-      ? []
-      : [{ path: '$.scope', message: 'this precaution knows no clearance; end it, or leave it in force' }],
-  );
-  checkNotBefore('$.date', date, row.since);
-  const clearance = { clearanceBy: by, clearanceOn: date, clearanceScope: scope };
-  await unit.rows.precautions.change(where, version, clearance, precautionRow);
-  return showAthlete(unit, athleteId);
-}
-
 /** It no longer hurts: the entry stays on record with the day it ended. */
 export async function endPain(
   unit: Unit,
@@ -74,21 +51,39 @@ export async function endPain(
   return showAthlete(unit, athleteId);
 }
 
-/** What a clearance still forbids, as precautions that bind from its day on; one that binds already is kept for longer. */
+/** Throws when what a clearance leaves closed is no precaution, or ends before the clearance. */
+function checkKept(unit: Unit, { date, precautions }: ClearanceInput): void {
+  refuse(
+    precautions.flatMap(({ precaution, until }, i) => [
+      ...(unit.reference.precautions.has(precaution)
+        ? []
+        : [{ path: `$.precautions[${i}].precaution`, message: 'unknown precaution' }]),
+      ...(until < date
+        ? [{ path: `$.precautions[${i}].until`, message: `before the clearance, ${date}` }]
+        : []),
+    ]),
+  );
+}
+
+/**
+ * What a clearance still forbids, as precautions that bind from its day on; one that binds everywhere already is kept
+ * for longer.
+ */
 async function keepScope(
   unit: Unit,
   athleteId: string,
-  sign: string,
+  cleared: { readonly id: string; readonly sign: boolean },
   { by, date, scope, precautions }: ClearanceInput,
 ): Promise<void> {
+  const everywhere = { athleteId, endedOn: null, region: null, side: null, clearanceOn: null };
   for (const { precaution, until } of precautions) {
-    const active = await unit.rows.precautions.one({ athleteId, precaution, endedOn: null });
+    const active = await unit.rows.precautions.one({ ...everywhere, precaution });
     if (active) {
       const later = active.until === null || active.until > until ? active.until : until;
       await unit.rows.precautions.update({ id: active.id }, { until: later, version: active.version + 1 });
     } else
       await unit.rows.precautions.insert({
-        id: idWithin(sign, precaution),
+        id: idWithin(cleared.id, precaution),
         athleteId,
         precaution,
         reason: `Left by the clearance of ${date}: ${scope}`,
@@ -98,7 +93,7 @@ async function keepScope(
         region: null,
         side: null,
         ...NOT_CLEARED,
-        fromClearance: sign,
+        fromClearance: cleared.sign ? cleared.id : null,
         endedBy: null,
         endedOn: null,
       });
@@ -115,24 +110,44 @@ export async function clearRedFlag(
   id: string,
   input: ClearanceInput,
 ): Promise<AthleteRow> {
-  const { by, date, scope, version, precautions } = input;
+  const { by, date, scope, version } = input;
   checkNotAfter('$.date', date, unit.today);
-  refuse(
-    precautions.flatMap(({ precaution, until }, i) => [
-      ...(unit.reference.precautions.has(precaution)
-        ? []
-        : [{ path: `$.precautions[${i}].precaution`, message: 'unknown precaution' }]),
-      ...(until < date
-        ? [{ path: `$.precautions[${i}].until`, message: `before the clearance, ${date}` }]
-        : []),
-    ]),
-  );
+  checkKept(unit, input);
   const where = { id, athleteId, answer: true };
   const row = await unit.rows.red_flag_answers.need(where, 'Stop-and-refer answer', { lock: true });
   if (row.clearanceOn !== null) throw new ApiProblem('version-conflict', { current: redFlagRow(row) });
   checkNotBefore('$.date', date, row.answeredOn);
   const clearance = { clearanceBy: by, clearanceOn: date, clearanceScope: scope };
   await unit.rows.red_flag_answers.change(where, version, clearance, redFlagRow);
-  await keepScope(unit, athleteId, id, input);
+  await keepScope(unit, athleteId, { id, sign: true }, input);
+  return showAthlete(unit, athleteId);
+}
+
+/**
+ * A named clinician clears a precaution that binds until then; it stays on record, its handling is shown, and what the
+ * clearance still forbids becomes precautions.
+ */
+export async function clearPrecaution(
+  unit: Unit,
+  athleteId: string,
+  id: string,
+  input: ClearanceInput,
+): Promise<AthleteRow> {
+  const { by, date, scope, version } = input;
+  checkNotAfter('$.date', date, unit.today);
+  checkKept(unit, input);
+  const where = { id, athleteId };
+  const row = await unit.rows.precautions.need(where, 'Precaution', { lock: true });
+  if (row.endedOn !== null || row.clearanceOn !== null)
+    throw new ApiProblem('version-conflict', { current: precautionRow(row) });
+  refuse(
+    unit.reference.precautions.get(row.precaution)?.severity === 'clearance'
+      ? []
+      : [{ path: '$.scope', message: 'this precaution knows no clearance; end it, or leave it in force' }],
+  );
+  checkNotBefore('$.date', date, row.since);
+  const clearance = { clearanceBy: by, clearanceOn: date, clearanceScope: scope };
+  await unit.rows.precautions.change(where, version, clearance, precautionRow);
+  await keepScope(unit, athleteId, { id, sign: false }, input);
   return showAthlete(unit, athleteId);
 }

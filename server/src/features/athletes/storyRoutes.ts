@@ -4,7 +4,6 @@ import {
   checkInRowSchema,
   clearanceInputSchema,
   endPainSchema,
-  clearPrecautionSchema,
   endPrecautionSchema,
   gateAnswerInputSchema,
   idSchema,
@@ -138,7 +137,7 @@ function safetyEndpoints(): Endpoint[] {
       least: 'clinician',
       audits: 'precaution.clear',
       params: child,
-      body: clearPrecautionSchema,
+      body: clearanceInputSchema,
       handler: ({ unit, params, body }) => clearPrecaution(unit, params.athleteId, params.id, body),
     }),
     endpoint({

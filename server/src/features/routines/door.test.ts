@@ -114,6 +114,39 @@ describe('a clearance', () => {
   });
 });
 
+describe('a clearance of a precaution', () => {
+  it('opens its drills and closes what is chosen to stay closed, once, until it is ended', async () => {
+    const athlete = await addAthlete(north);
+    const set = { precaution: 'no-kneeling-pressure', setBy: 'R. Halloran' };
+    const { body } = await north.create(`/athletes/${athlete.id}/precautions`, set).expect(201);
+    const path = `/athletes/${athlete.id}/precautions/${body.precautions[0].id}/clearance`;
+    const clear = { by: 'Dr V. Ness', scope: 'may kneel on a mat', version: 1, date: TODAY };
+    const avoid = (precaution: string, until: string) => ({ ...clear, precautions: [{ precaution, until }] });
+    const none = await north.post(path, avoid('no-such', '2027-03-15')).expect(400);
+    expect(told(none.body)).toEqual(['$.precautions[0].precaution unknown precaution']);
+    await north.post(path, avoid('no-impact', '2026-03-15')).expect(400);
+    const kneel = [item('cat-camel', { side: 'both' })];
+    const hop = [item('pogo-hop', { measure: 'contacts' })];
+    const before = await issue(north, athlete.id, TODAY, kneel).expect(422);
+    expect(told(before.body)).toEqual([expect.stringMatching(/needs a clearance note/)]);
+    const cleared = await north.post(path, avoid('no-impact', '2027-03-15')).expect(200);
+    expect(cleared.body.precautions).toHaveLength(2);
+    expect(cleared.body.precautions).toContainEqual(
+      expect.objectContaining({
+        precaution: 'no-impact',
+        until: '2027-03-15',
+        reason: expect.stringContaining('may kneel on a mat'),
+        ended: null,
+        clearance: null,
+      }),
+    );
+    const refused = await issue(north, athlete.id, TODAY, hop).expect(422);
+    expect(told(refused.body)).toContainEqual(expect.stringMatching(/No jumping or running/));
+    await issue(north, athlete.id, TODAY, kneel).expect(201);
+    await north.post(path, avoid('no-impact', '2027-03-15')).expect(409);
+  });
+});
+
 describe('what is issued', () => {
   it('is never older than the version before it', async () => {
     const athlete = await addAthlete(north);

@@ -1,5 +1,5 @@
 import { Button, Group, Select, Text, TextInput, Title } from '@mantine/core';
-import { clearPrecautionSchema, precautionInputSchema } from '@yonder/core/contracts';
+import { precautionInputSchema } from '@yonder/core/contracts';
 import type { PrecautionRow } from '@yonder/core/contracts';
 import { REGIONS } from '@yonder/core/domain';
 import { boundText, nameOf, REGION_LABEL } from '@yonder/core/words';
@@ -21,6 +21,7 @@ import {
 } from '../athletes/athleteEndpoints.ts';
 import { SIDES } from './sides.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { ClearanceForm } from './ClearanceForm.tsx';
 import classes from './Story.module.css';
 
 const SEVERITY = { exclude: 'never', clearance: 'hidden until cleared', modify: 'with care' } as const;
@@ -159,40 +160,19 @@ function EndForm({ row }: { row: PrecautionRow }) {
   );
 }
 
-/** A named clinician's clearance of a precaution that binds until one is there. */
-function ClearForm({ row, onDone }: { row: PrecautionRow; onDone: () => void }) {
+function ClearPrecaution({ row, onDone }: { row: PrecautionRow; onDone: () => void }) {
   const { athlete } = useWorkspace();
-  const [clear, { isLoading, error }] = useClearPrecautionMutation();
-  const { form, done, ...before } = useKeptForm(`precaution-clearance/${row.id}`, 'A clearance', {
-    initialValues: { by: '', date: today(), scope: '' },
-    validate: zod4Resolver(clearPrecautionSchema.omit({ version: true })),
-  });
+  const [clear, state] = useClearPrecautionMutation();
   return (
-    <form
-      noValidate
-      onSubmit={form.onSubmit((values) => {
-        clear({ athleteId: athlete.id, id: row.id, body: { ...values, version: row.version } })
-          .unwrap()
-          .then(
-            () => {
-              done();
-              onDone();
-            },
-            () => undefined,
-          );
-      })}
-    >
-      <RestoredNote {...before} />
-      <Group align="flex-end" gap={6}>
-        <TextInput size="xs" w={150} label="Cleared by (clinician's name)" {...form.getInputProps('by')} />
-        <DayInput size="xs" label="On" {...form.getInputProps('date')} />
-        <TextInput size="xs" w={200} label="Written scope" {...form.getInputProps('scope')} />
-        <Button size="xs" variant="light" type="submit" loading={isLoading}>
-          Record clearance
-        </Button>
-      </Group>
-      <Refusal error={error} mt={4} />
-    </form>
+    <ClearanceForm
+      isLoading={state.isLoading}
+      error={state.error}
+      of={row.id}
+      onDone={onDone}
+      clear={(clearance) =>
+        clear({ athleteId: athlete.id, id: row.id, body: { ...clearance, version: row.version } }).unwrap()
+      }
+    />
   );
 }
 
@@ -224,7 +204,7 @@ export function Precautions() {
                 : ''}
             </span>
             {clearing === row.id ? (
-              <ClearForm row={row} onDone={() => setClearing(null)} />
+              <ClearPrecaution row={row} onDone={() => setClearing(null)} />
             ) : ending === row.id ? (
               <EndForm row={row} />
             ) : (

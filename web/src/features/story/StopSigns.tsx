@@ -1,74 +1,27 @@
-import { Alert, Button, Group, MultiSelect, TextInput, Title } from '@mantine/core';
+import { Alert, Button, Title } from '@mantine/core';
 import type { RedFlagRow } from '@yonder/core/contracts';
-import { clearanceInputSchema } from '@yonder/core/contracts';
-import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
-import { Refusal } from '../../components/Refusal.tsx';
 import { Allowed } from '../../app/Allowed.tsx';
-import { useKeptForm } from '../../app/kept/useKept.ts';
-import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useReference } from '../../app/reference.tsx';
-import { DayInput } from '../../components/DayInput.tsx';
-import { dayText, today } from '../../app/today.ts';
+import { dayText } from '../../app/today.ts';
 import { useClearRedFlagMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
+import { ClearanceForm } from './ClearanceForm.tsx';
 import classes from './Story.module.css';
 
-function ClearanceForm({ row, onDone }: { row: RedFlagRow; onDone: () => void }) {
+function ClearSign({ row, onDone }: { row: RedFlagRow; onDone: () => void }) {
   const { athlete } = useWorkspace();
-  const [clear, { isLoading, error }] = useClearRedFlagMutation();
-  const reference = useReference();
-  const { form, done, ...before } = useKeptForm(`clearance/${row.id}`, 'A clearance', {
-    initialValues: { by: '', date: today(), scope: '', avoid: [] as string[], until: '' },
-    validate: (values) => ({
-      ...zod4Resolver(clearanceInputSchema.omit({ version: true, precautions: true }))({
-        by: values.by,
-        date: values.date,
-        scope: values.scope,
-      }),
-      ...(values.avoid.length > 0 && values.until === '' ? { until: 'until when is it to be avoided?' } : {}),
-    }),
-  });
+  const [clear, state] = useClearRedFlagMutation();
   return (
-    <form
-      onSubmit={form.onSubmit(({ by, date, scope, avoid, until }) => {
-        const precautions = avoid.map((precaution) => ({ precaution, until }));
-        clear({
-          athleteId: athlete.id,
-          id: row.id,
-          body: { by, date, scope, precautions, version: row.version },
-        })
-          .unwrap()
-          .then(
-            () => {
-              done();
-              onDone();
-            },
-            () => undefined,
-          );
-      })}
-      noValidate
-    >
-      <RestoredNote {...before} />
-      <Group align="flex-end" gap="xs" mt={6}>
-        <TextInput size="xs" label="Cleared by (clinician's name)" {...form.getInputProps('by')} />
-        <DayInput size="xs" label="On" {...form.getInputProps('date')} />
-        <TextInput size="xs" label="Written scope" w={260} {...form.getInputProps('scope')} />
-        <MultiSelect
-          size="xs"
-          w={280}
-          searchable
-          label="Still to avoid (becomes precautions)"
-          data={reference.data.precautions.map((p) => ({ value: p.id, label: p.name }))}
-          {...form.getInputProps('avoid')}
-        />
-        <DayInput size="xs" label="Until (review)" {...form.getInputProps('until')} />
-        <Button size="xs" type="submit" loading={isLoading}>
-          Record clearance
-        </Button>
-      </Group>
-      <Refusal error={error} mt={4} />
-    </form>
+    <ClearanceForm
+      isLoading={state.isLoading}
+      error={state.error}
+      of={row.id}
+      onDone={onDone}
+      clear={(clearance) =>
+        clear({ athleteId: athlete.id, id: row.id, body: { ...clearance, version: row.version } }).unwrap()
+      }
+    />
   );
 }
 
@@ -101,7 +54,7 @@ export function StopSigns() {
               <Alert color="red" p={8} mt={4}>
                 {reference.redFlags.get(row.redFlag)?.action}
                 {clearing === row.id ? (
-                  <ClearanceForm row={row} onDone={() => setClearing(null)} />
+                  <ClearSign row={row} onDone={() => setClearing(null)} />
                 ) : (
                   <div>
                     <Allowed least="clinician">
