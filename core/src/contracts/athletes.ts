@@ -42,6 +42,7 @@ export const athleteFieldsSchema = z.strictObject({
     .describe('kit at hand per place'),
   dislikes: own.dislikes,
   loadLimits: own.loadLimits,
+  lightSpans: own.lightSpans,
 });
 export type AthleteFields = z.infer<typeof athleteFieldsSchema>;
 /** Body that adds an athlete. */
@@ -252,7 +253,13 @@ export const athleteListSchema = z
 export type AthleteList = z.infer<typeof athleteListSchema>;
 
 /** Body that changes an athlete’s fields, with the version that was seen. */
-export const updateAthleteSchema = athleteFieldsSchema.extend({ version: versionSchema });
+export const updateAthleteSchema = athleteFieldsSchema.extend({
+  version: versionSchema,
+  birthDateWhy: text
+    .optional()
+    .describe('why the birth date is another than before; the age rules hang on it'),
+});
+export type UpdateAthlete = z.infer<typeof updateAthleteSchema>;
 
 /** The athlete's case as of a working date: what the core judges, in the browser and on the server alike. */
 export const athleteCaseSchema = z

@@ -2,6 +2,15 @@ import { z } from 'zod';
 import { isoDaySchema } from '../domain/vocabulary.ts';
 import { idSchema } from './common.ts';
 
+/** What decides about safety, as it was before a change, as it is now, and why. */
+export const auditChangeSchema = z.object({
+  what: z.string(),
+  was: z.string(),
+  is: z.string(),
+  why: z.string(),
+});
+export type AuditChange = z.infer<typeof auditChangeSchema>;
+
 /** Who saw or changed what, and when. */
 export const auditRowSchema = z
   .object({
@@ -10,6 +19,7 @@ export const auditRowSchema = z
     actor: z.object({ kind: z.string(), id: idSchema.nullable(), name: z.string().nullable() }),
     athlete: z.object({ id: idSchema, name: z.string().nullable() }).nullable(),
     action: z.string(),
+    change: auditChangeSchema.nullable(),
   })
   .meta({ id: 'AuditEvent' });
 /** Which of the audit: an athlete's, a person's, of some kind of action, between two days. */

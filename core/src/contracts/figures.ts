@@ -77,8 +77,10 @@ export const painLimitsInputSchema = z.strictObject({
       message: `at most ${MOST_PAIN.stop} of 10`,
     })
     .nullable(),
+  why: z.string().trim().min(3, 'say why: every routine goes by them').max(1000),
   version: versionSchema,
 });
+export type PainLimitsInput = z.infer<typeof painLimitsInputSchema>;
 
 /** What would be saved: the figures set, and those set back (by id). */
 export const figurePreviewSchema = z

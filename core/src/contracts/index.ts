@@ -22,7 +22,8 @@ export {
   painPatternsInputSchema,
 } from './methods.ts';
 export type { CheckInRow, ChoiceInput, ChoiceRow, MethodEffect, Methods } from './methods.ts';
-export { auditFilterSchema, auditRowSchema } from './audit.ts';
+export { auditChangeSchema, auditFilterSchema, auditRowSchema } from './audit.ts';
+export type { AuditChange } from './audit.ts';
 export type { AuditFilter, AuditRow } from './audit.ts';
 export {
   archiveSchema,
@@ -70,6 +71,7 @@ export {
 export type {
   AthleteCase,
   AthleteFields,
+  UpdateAthlete,
   AthleteList,
   AthleteRow,
   AthleteSummary,
@@ -168,6 +170,7 @@ export type {
   FigureInput,
   FigureRow,
   Figures,
+  PainLimitsInput,
   PracticeTaskRow,
   PracticeTestRow,
 } from './figures.ts';

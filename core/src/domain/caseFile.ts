@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { categorySchema, ownDrillSchema } from '../reference/schema.ts';
+import { daysBetween } from './days.ts';
 import {
   isoDaySchema,
   itemSideSchema,
@@ -143,6 +144,22 @@ export const liftSchema = z.strictObject({
 });
 export type Lift = z.infer<typeof liftSchema>;
 
+/** Longest span that can be marked light, in days: what is longer is another plan. */
+const LONGEST_LIGHT_DAYS = 42;
+
+/** A span marked light, before a competition or after travel: nothing gets harder from its first day to its last. */
+const lightSpanSchema = z
+  .strictObject({
+    from: isoDaySchema,
+    until: isoDaySchema,
+    why: z.string().trim().min(3, 'say why').max(200),
+  })
+  .refine(({ from, until }) => from <= until, { path: ['until'], message: 'before it begins' })
+  .refine(({ from, until }) => daysBetween(from, until) <= LONGEST_LIGHT_DAYS, {
+    path: ['until'],
+    message: `at most ${LONGEST_LIGHT_DAYS} days`,
+  });
+
 /** Everything of an athlete that the judgement reads; masses in kg, lengths in cm. */
 export const athleteSchema = z.strictObject({
   birthDate: isoDaySchema,
@@ -171,6 +188,7 @@ export const athleteSchema = z.strictObject({
     .array(z.strictObject({ region: regionSchema, perWeek: z.number().gt(0).max(2000) }))
     .default([])
     .describe('most load-minutes of drills per region in seven days, set by the practitioner'),
+  lightSpans: z.array(lightSpanSchema).max(20).default([]).describe('spans in which nothing gets harder'),
 });
 export type Athlete = z.infer<typeof athleteSchema>;
 

@@ -360,6 +360,13 @@ function byHoldBack(
   return null;
 }
 
+/** In a span marked light nothing gets harder, whatever was done cleanly. */
+function byLightSpan({ standing }: Deciding, item: RoutineItem): Draft | null {
+  const { athlete, today } = standing;
+  const light = athlete.lightSpans.find(({ from, until }) => from <= today && today <= until);
+  return light ? keep(item, { rule: 'light-span', until: light.until, why: light.why }) : null;
+}
+
 /** What was short and no longer is on any side of the item: it is kept up, and gets no harder for it. */
 function byRestored(deciding: Deciding, drill: Drill, item: RoutineItem): Draft | null {
   const { reference, report } = deciding;
@@ -459,6 +466,7 @@ function decide(deciding: Deciding, item: RoutineItem): Decision {
         byLimits(deciding, drill, item) ??
         byDay(item, barrier) ??
         byAbsence(deciding, drill, item, reports) ??
+        byLightSpan(deciding, item) ??
         byCleanSessions(deciding, drill, item, reports) ??
         byCalmMornings(deciding, drill, item, reports) ??
         byHoldBack(deciding, drill, item, reports) ??

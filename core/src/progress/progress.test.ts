@@ -153,6 +153,21 @@ describe('advancing', () => {
   ])('a session %s counts', (_, first) => {
     expect(after(rock(), TWO_DAYS, [first, first]).decision).toBe('advance-dose');
   });
+  it('not in a span marked light, from its first day to its last, and again after it', () => {
+    const light = (from: string, until: string) =>
+      after(rock(), TWO_DAYS, [], { athlete: { lightSpans: [{ from, until, why: 'regional final' }] } });
+    expect(light('2027-02-23', '2027-03-01').reasons[0]).toEqual({
+      rule: 'light-span',
+      until: '2027-03-01',
+      why: 'regional final',
+    });
+    expect(light('2027-03-01', '2027-03-05').decision).toBe('keep');
+    expect(light('2027-02-23', '2027-02-28').decision).toBe('advance-dose');
+    expect(light('2027-03-02', '2027-03-05').decision).toBe('advance-dose');
+    // What hurts is eased all the same.
+    const sore = { athlete: { lightSpans: [{ from: '2027-02-23', until: '2027-03-05', why: 'final' }] } };
+    expect(after(rock(), TWO_DAYS, [{}, { pain: 7 }], sore).decision).toBe('ease');
+  });
   it('not after more than 14 days off, and one step easier after 28', () => {
     expect(rules(after(rock(), ['2027-02-10', '2027-02-14'], []))[0]).toBe('days-off');
     const fortnight = { routine: { issued: '2027-02-01', mode: 'prepare' as const, items: [rock()] } };

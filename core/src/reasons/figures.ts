@@ -175,6 +175,7 @@ export const REASON_FIGURES = {
   'hurts-now': { region: regionSchema, pain: n, fine: n },
   'injury-since': { region: regionSchema, date: words },
   'real-loss': { ...test, side: sideSchema, difference: n },
+  'light-span': { until: words, why: words },
   restored: { restriction: id },
   'hardened-lately': { region: regionSchema, on: words, proposed: z.boolean(), days: n },
   'beyond-handling': { precaution: id, most: z.union([words, n]) },

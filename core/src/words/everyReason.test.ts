@@ -406,6 +406,12 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
       'Single-leg heel-raise endurance left got worse by 12 reps, a real loss: nothing gets harder on it.',
     ],
   ],
+  'light-span': [
+    [
+      { until: '2027-03-06', why: 'regional final' },
+      'Marked light until 6 Mar 2027 (regional final): nothing gets harder.',
+    ],
+  ],
   restored: [
     [
       { restriction: 'calf-endurance-deficit' },

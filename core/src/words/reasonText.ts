@@ -223,6 +223,7 @@ const WORDS: Words = {
     `${nameOf(ref, r.region)} was hurt on ${dayText(r.date)}: first calm sessions since then.`,
   'real-loss': (r, ref) =>
     `${nameOf(ref, r.test)} ${SIDE_LABEL[r.side].toLowerCase()} got worse by ${figure(Math.abs(r.difference), unitOf(ref, r.test))}, a real loss: nothing gets harder on it.`,
+  'light-span': (r) => `Marked light until ${dayText(r.until)} (${r.why}): nothing gets harder.`,
   restored: (r, ref) =>
     `${nameOf(ref, r.restriction)} is no longer short: keep it as it is, once or twice a week.`,
   'hardened-lately': (r, ref) =>

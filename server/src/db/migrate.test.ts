@@ -120,6 +120,7 @@ describe('the second shape', () => {
       '2026-11-28-today',
       '2026-12-01-pain-state',
       '2026-11-28-protocols',
+      '2026-12-01-light-weeks',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();
     await app.stored(`UPDATE practices SET schools = '{"release-first": "skip"}' WHERE id = $1`, [practice]);

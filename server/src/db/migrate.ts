@@ -15,6 +15,7 @@ import { levelsSeen } from './migrations/2026-11-27-levels-seen.ts';
 import { methods } from './migrations/2026-11-27-methods.ts';
 import { occasions } from './migrations/2026-11-28-occasions.ts';
 import { todaysCopies } from './migrations/2026-11-28-today.ts';
+import { lightWeeks } from './migrations/2026-12-01-light-weeks.ts';
 import { painState } from './migrations/2026-12-01-pain-state.ts';
 import { protocols } from './migrations/2026-11-28-protocols.ts';
 import { ownTests } from './migrations/2026-11-27-own-tests.ts';
@@ -35,6 +36,7 @@ const MIGRATIONS: readonly Migration[] = [
   todaysCopies,
   painState,
   protocols,
+  lightWeeks,
 ];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */

@@ -1,5 +1,6 @@
 import {
   athleteFieldsSchema,
+  auditChangeSchema,
   decisionVerdictSchema,
   draftSchema,
   findingSummarySchema,
@@ -364,6 +365,7 @@ export const TABLES = {
     actorId: uuid.nullable(),
     athleteId: uuid.nullable(),
     action: text,
+    change: auditChangeSchema.nullable(),
     requestId: text.nullable(),
     at: instant,
   }),

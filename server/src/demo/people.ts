@@ -68,6 +68,7 @@ export const fieldsOf = (
   places: [],
   dislikes: [],
   loadLimits: [],
+  lightSpans: [],
   ...over,
 });
 

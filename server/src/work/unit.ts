@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Role } from '@yonder/core/contracts';
+import type { AuditChange, Role } from '@yonder/core/contracts';
 import type { Reference } from '@yonder/core/reference';
 import type { Connection, Query, Tables } from '../db/database.ts';
 import type { Deps } from '../deps.ts';
@@ -29,6 +29,8 @@ export interface Unit {
   readonly practice: () => Promise<PracticeSettings>;
   /** Names the athlete this is about, for the audit. */
   readonly concerns: (athleteId: string) => void;
+  /** Says what a change that decides about safety was before, is now, and why; the audit of this work keeps it. */
+  readonly changes: (change: AuditChange) => void;
   /** Writes down that something was seen or done. */
   readonly audit: (action: string, athleteId?: string | null) => Promise<void>;
   /** False when this very thing was done before under the same id; 409 when the id stands for something else. */
@@ -47,6 +49,7 @@ function unitOn(deps: Deps, { tables, query }: Connection, standing: Standing): 
   const { actor, practiceId, practiceRevision, today, requestId } = standing;
   const rows = tables({ practiceId, actor });
   let about: string | null = null;
+  let change: AuditChange | null = null;
   let settings: Promise<PracticeSettings> | null = null;
   const unit: Unit = {
     actor,
@@ -60,11 +63,17 @@ function unitOn(deps: Deps, { tables, query }: Connection, standing: Standing): 
     concerns: (athleteId) => {
       about = athleteId;
     },
+    changes: (said) => {
+      change = said;
+    },
     audit: async (action, athleteId = about) => {
       await query(
-        `INSERT INTO audit_events (practice_id, actor_kind, actor_id, athlete_id, action, request_id)
-         VALUES (:practiceId, :kind, :id, :athleteId, :action, :requestId)`,
-        { practiceId, kind: actor.kind, id: actor.id, athleteId, action, requestId },
+        `INSERT INTO audit_events (practice_id, actor_kind, actor_id, athlete_id, action, change, request_id)
+         VALUES (:practiceId, :kind, :id, :athleteId, :action, CAST(:change AS jsonb), :requestId)`,
+        {
+          ...{ practiceId, kind: actor.kind, id: actor.id, athleteId, action, requestId },
+          change: change && JSON.stringify(change),
+        },
       );
     },
     first: async (id, operation, body) => {

@@ -11,6 +11,24 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
+describe('a light week', () => {
+  it('is kept with its reason, and refused without one, backwards or for months', async () => {
+    const { id } = await addAthlete(north);
+    const put = (span: object, version = 1) =>
+      north.put(`/athletes/${id}`, { ...ATHLETE, version, lightSpans: [span] });
+    const span = { from: TODAY, until: TODAY, why: 'regional final' };
+    for (const [wrong, path] of [
+      [{ ...span, why: ' ' }, '$.lightSpans[0].why'],
+      [{ ...span, until: '2020-01-01' }, '$.lightSpans[0].until'],
+      [{ ...span, until: '9999-12-31' }, '$.lightSpans[0].until'],
+    ] as const)
+      expect((await put(wrong).expect(400)).body.errors[0].path).toBe(path);
+    await put(span).expect(200);
+    const { body } = await north.get(`/athletes/${id}/case`).expect(200);
+    expect(body.case.athlete.lightSpans).toEqual([span]);
+  });
+});
+
 describe('an athlete', () => {
   it.each([
     [{ birthDate: TODAY }, '$.birthDate'],
@@ -54,7 +72,17 @@ describe('an athlete', () => {
     const { body } = await put(assistant, { birthDate: '1990-01-01' }).expect(400);
     expect(body.errors[0].path).toBe('$.birthDate');
     await put(assistant, { sport: 'sledding' }).expect(200);
-    await put(north, { birthDate: '1990-01-01', version: 2 }).expect(200);
+    const changed = { birthDate: '1990-01-01', version: 2 };
+    const unsaid = await put(north, changed).expect(400);
+    expect(unsaid.body.errors[0].path).toBe('$.birthDateWhy');
+    await put(north, { ...changed, birthDateWhy: 'typed the wrong year' }).expect(200);
+    const { body: audit } = await north.get(`/audit?athlete=${id}&limit=1`).expect(200);
+    expect(audit.items[0].change).toEqual({
+      what: 'birth date',
+      was: ATHLETE.birthDate,
+      is: '1990-01-01',
+      why: 'typed the wrong year',
+    });
   });
 
   it('has injuries that can be added, and removed when entered by mistake', async () => {

@@ -26,7 +26,7 @@ export async function exportAthlete(unit: Unit, athleteId: string): Promise<Reco
   const sessions = await rows.sessions.all(of, { sort: ['date'] });
   const ids = (list: readonly { id: string }[]) => list.map((row) => row.id);
   const audit = await unit.query(
-    `SELECT e.at, e.action, c.name AS by FROM audit_events e LEFT JOIN clinicians c ON c.id = e.actor_id
+    `SELECT e.at, e.action, e.change, c.name AS by FROM audit_events e LEFT JOIN clinicians c ON c.id = e.actor_id
      WHERE e.practice_id = :practiceId AND e.athlete_id = :athleteId ORDER BY e.id`,
     { practiceId: unit.practiceId, athleteId },
   );
@@ -70,6 +70,11 @@ export async function eraseAthlete(
       errors: [{ path: '$.reason', message: 'leave the name out: the reason stays on record' }],
     });
   await unit.rows.athletes.drop({ id: athleteId });
+  // What a change was before and is now is the athlete's own: it goes as well.
+  await unit.query(
+    'UPDATE audit_events SET change = NULL WHERE practice_id = :practiceId AND athlete_id = :athleteId',
+    { practiceId: unit.practiceId, athleteId },
+  );
   const erased = { erasedBy: unit.actor.name, erasedOn: unit.today };
   await unit.rows.erasures.insert({ id, athleteId, reason, ...erased });
   return { athleteId, on: unit.today };

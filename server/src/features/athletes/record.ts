@@ -134,6 +134,7 @@ function athletePart(story: Story): object {
     protocols: row.protocols.map(bare),
     dislikes: row.dislikes,
     loadLimits: row.loadLimits,
+    lightSpans: row.lightSpans,
   };
 }
 

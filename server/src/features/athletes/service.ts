@@ -1,4 +1,4 @@
-import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
+import type { AthleteFields, AthleteRow, UpdateAthlete } from '@yonder/core/contracts';
 import { refuse } from '../../http/problem.ts';
 import { checkNotAfter } from '../../work/days.ts';
 import { mayDo } from '../../work/actor.ts';
@@ -28,16 +28,22 @@ export async function createAthlete(
 export async function updateAthlete(
   unit: Unit,
   athleteId: string,
-  { version, ...fields }: AthleteFields & { version: number },
+  { version, birthDateWhy = '', ...fields }: UpdateAthlete,
 ): Promise<AthleteRow> {
   await checkFields(unit, fields);
   const { birthDate } = await unit.rows.athletes.need({ id: athleteId }, 'Athlete');
   // The age decides which limits and drills hold.
-  refuse(
-    fields.birthDate === birthDate || mayDo(unit.actor, 'clinician')
-      ? []
-      : [{ path: '$.birthDate', message: 'the age rules hang on it: a clinician or owner changes it' }],
-  );
+  if (fields.birthDate !== birthDate) {
+    refuse([
+      ...(mayDo(unit.actor, 'clinician')
+        ? []
+        : [{ path: '$.birthDate', message: 'the age rules hang on it: a clinician or owner changes it' }]),
+      ...(birthDateWhy.length >= 3
+        ? []
+        : [{ path: '$.birthDateWhy', message: 'say why it changes: the age rules hang on it' }]),
+    ]);
+    unit.changes({ what: 'birth date', was: birthDate, is: fields.birthDate, why: birthDateWhy });
+  }
   await unit.rows.athletes.change({ id: athleteId }, version, fields, () => showAthlete(unit, athleteId));
   return showAthlete(unit, athleteId);
 }

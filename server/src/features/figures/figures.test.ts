@@ -131,14 +131,20 @@ describe('pain limits of the practice', () => {
   it('reach the case, on the version they were read at', async () => {
     const { version } = (await north.get('/figures').expect(200)).body;
     const put = (fine: number, stop: number, at = version) =>
-      north.put('/figures/pain-limits', { painLimits: { fine, stop }, version: at });
+      north.put('/figures/pain-limits', {
+        painLimits: { fine, stop },
+        version: at,
+        why: 'adults in rehabilitation',
+      });
     expect((await put(4, 3).expect(400)).body.errors[0].path).toBe('$.painLimits.stop');
     expect((await put(5, 6).expect(400)).body.errors[0].path).toBe('$.painLimits.fine');
     expect((await put(4, 10).expect(400)).body.errors[0].path).toBe('$.painLimits.stop');
     await put(1, 4).expect(200);
     expect((await overridesOf(north, athlete)).painLimits).toEqual({ fine: 1, stop: 4 });
     await put(2, 4).expect(409);
-    await north.put('/figures/pain-limits', { painLimits: null, version: version + 1 }).expect(200);
+    await north.put('/figures/pain-limits', { painLimits: null, version: version + 1 }).expect(400);
+    const back = { painLimits: null, version: version + 1, why: 'season begins' };
+    await north.put('/figures/pain-limits', back).expect(200);
     expect((await overridesOf(north, athlete)).painLimits).toBeNull();
   });
 });

@@ -80,7 +80,7 @@ function settingEndpoints(): Endpoint[] {
       least: 'owner',
       audits: 'pain-limits.set',
       body: painLimitsInputSchema,
-      handler: ({ unit, body }) => service.setPainLimits(unit, body.painLimits, body.version),
+      handler: ({ unit, body }) => service.setPainLimits(unit, body),
     }),
     endpoint({
       ...common,

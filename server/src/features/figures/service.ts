@@ -2,6 +2,7 @@ import type {
   FigureInput,
   FigureRow,
   Figures,
+  PainLimitsInput,
   PracticeTaskRow,
   PracticeTestRow,
 } from '@yonder/core/contracts';
@@ -119,11 +120,14 @@ async function changePractice(
 }
 
 /** Sets the practice's own pain limits; null takes them back. */
-export function setPainLimits(
+export async function setPainLimits(
   unit: Unit,
-  painLimits: { fine: number; stop: number } | null,
-  version: number,
+  { painLimits, version, why }: PainLimitsInput,
 ): Promise<Figures> {
+  const { painLimits: before } = await holdPractice(unit);
+  const said = (limits: typeof painLimits) =>
+    limits ? `fine ${limits.fine}, stop ${limits.stop}` : 'those of the method';
+  unit.changes({ what: 'pain limits', was: said(before), is: said(painLimits), why });
   return changePractice(unit, { painLimits }, version);
 }
 

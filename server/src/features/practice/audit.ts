@@ -1,4 +1,4 @@
-import type { AuditFilter, AuditRow, Page, PageQuery } from '@yonder/core/contracts';
+import type { AuditChange, AuditFilter, AuditRow, Page, PageQuery } from '@yonder/core/contracts';
 import Papa from 'papaparse';
 import { cursorOf, pageOfRows } from '../../http/page.ts';
 import type { Unit } from '../../work/unit.ts';
@@ -12,6 +12,7 @@ interface Event {
   readonly athleteId: string | null;
   readonly athleteName: string | null;
   readonly action: string;
+  readonly change: AuditChange | null;
 }
 
 const show = ({
@@ -23,12 +24,14 @@ const show = ({
   athleteId,
   athleteName,
   action,
+  change,
 }: Event): AuditRow => ({
   id: String(id),
   at: at.toISOString(),
   actor: { kind: actorKind, id: actorId, name: actorName },
   athlete: athleteId === null ? null : { id: athleteId, name: athleteName },
   action,
+  change,
 });
 
 /** A page of the practice's audit, newest first, as far as it fits a filter. Days are the practice's own. */
@@ -36,7 +39,7 @@ export async function listAudit(unit: Unit, filter: AuditFilter, page: PageQuery
   const { timeZone } = await unit.practice();
   const rows = await unit.query<Event>(
     `SELECT e.id, e.at, e.actor_kind AS "actorKind", e.actor_id AS "actorId", c.name AS "actorName",
-            e.athlete_id AS "athleteId", a.name AS "athleteName", e.action
+            e.athlete_id AS "athleteId", a.name AS "athleteName", e.action, e.change
      FROM audit_events e LEFT JOIN clinicians c ON c.id = e.actor_id LEFT JOIN athletes a ON a.id = e.athlete_id
      WHERE e.practice_id = :practiceId AND e.id < :before
        AND (:athlete IS NULL OR e.athlete_id = CAST(:athlete AS uuid))
@@ -65,10 +68,14 @@ const CSV_MOST = 50_000;
 /** The audit as a file, as far as it fits a filter: at most fifty thousand rows, newest first. */
 export async function auditCsv(unit: Unit, filter: AuditFilter): Promise<string> {
   const { items } = await listAudit(unit, filter, { limit: CSV_MOST });
-  const rows = items.map(({ at, actor, action, athlete }) => ({
+  const rows = items.map(({ at, actor, action, athlete, change }) => ({
     at,
     who: actor.name ?? actor.kind,
     action,
+    what: change?.what ?? '',
+    was: change?.was ?? '',
+    is: change?.is ?? '',
+    why: change?.why ?? '',
     athlete: athlete ? (athlete.name ?? 'erased') : '',
     athleteId: athlete?.id ?? '',
   }));

@@ -7,12 +7,13 @@ import {
   SegmentedControl,
   Select,
   SimpleGrid,
+  Text,
   TextInput,
 } from '@mantine/core';
 import type { UseFormReturnType } from '@mantine/form';
 import { athleteFieldsSchema } from '@yonder/core/contracts';
 import type { AthleteFields } from '@yonder/core/contracts';
-import { REGIONS } from '@yonder/core/domain';
+import { addDays, REGIONS } from '@yonder/core/domain';
 import { kitWords } from '@yonder/core/formats';
 import { nameOf, REGION_LABEL } from '@yonder/core/words';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
@@ -22,6 +23,7 @@ import { fieldErrors } from '../../app/api.ts';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
 import { useKeptForm } from '../../app/kept/useKept.ts';
 import { useReference } from '../../app/reference.tsx';
+import { today } from '../../app/today.ts';
 import { DayInput } from '../../components/DayInput.tsx';
 import { UnitInput } from '../../components/UnitInput.tsx';
 import { ExposureFields } from './ExposureFields.tsx';
@@ -45,6 +47,7 @@ export const EMPTY_ATHLETE: AthleteFields = {
   places: [],
   dislikes: [],
   loadLimits: [],
+  lightSpans: [],
 };
 
 interface Props {
@@ -59,12 +62,18 @@ interface Props {
   /** Error of the last attempt; its faults are shown at their fields. */
   error: unknown;
   /** The fields, checked; tells whether they were stored. */
-  onSubmit: (fields: AthleteFields) => Promise<boolean>;
+  onSubmit: (fields: TypedAbout) => Promise<boolean>;
 }
 
-type Form = UseFormReturnType<AthleteFields>;
+/** What is typed: the fields, and why a birth date on record is another one now. */
+export type TypedAbout = AthleteFields & { birthDateWhy?: string };
+type Form = UseFormReturnType<TypedAbout>;
 
-function Who({ form }: { form: Form }) {
+/** Is the birth date another one than on record? Of somebody new there is none. */
+const isChanged = (onRecord: string, { birthDate }: Pick<AthleteFields, 'birthDate'>) =>
+  onRecord !== '' && birthDate !== onRecord;
+
+function Who({ form, onRecord }: { form: Form; onRecord: string }) {
   const sideData = [
     { value: 'left', label: 'left' },
     { value: 'right', label: 'right' },
@@ -74,6 +83,9 @@ function Who({ form }: { form: Form }) {
       <SimpleGrid cols={{ base: 1, xs: 2 }} spacing="sm">
         <TextInput label="Name" withAsterisk {...form.getInputProps('name')} />
         <DayInput label="Birth date" w={220} {...form.getInputProps('birthDate')} />
+        {isChanged(onRecord, form.values) ? (
+          <TextInput label="Why is the birth date another one?" {...form.getInputProps('birthDateWhy')} />
+        ) : null}
         <TextInput label="Sport" {...form.getInputProps('sport')} />
         <UnitInput
           label="Training years"
@@ -330,11 +342,52 @@ function LoadLimits({ form }: { form: Form }) {
   );
 }
 
+/** Weeks in which nothing gets harder: before a competition, after travel. */
+function LightSpans({ form }: { form: Form }) {
+  const { lightSpans } = form.values;
+  return (
+    <Fieldset legend="Light weeks" className={classes.group}>
+      {lightSpans.map((span, i) => (
+        <Group key={i} align="flex-end" gap={6} mb={6}>
+          <DayInput label="Light from" w={140} {...form.getInputProps(`lightSpans.${i}.from`)} />
+          <DayInput label="to (last day)" w={140} {...form.getInputProps(`lightSpans.${i}.until`)} />
+          <TextInput label="Why" w={170} {...form.getInputProps(`lightSpans.${i}.why`)} />
+          <Button
+            size="xs"
+            variant="subtle"
+            color="gray"
+            onClick={() => form.removeListItem('lightSpans', i)}
+          >
+            Remove
+          </Button>
+        </Group>
+      ))}
+      <Button
+        size="xs"
+        variant="default"
+        onClick={() =>
+          form.insertListItem('lightSpans', { from: today(), until: addDays(today(), 6), why: '' })
+        }
+      >
+        Mark a light week
+      </Button>
+      <Text size="xs" c="var(--muted)" mt={4}>
+        Before a competition or after travel: Progress proposes nothing harder until it is over.
+      </Text>
+    </Fieldset>
+  );
+}
+
 /** Everything typed about an athlete, checked by the same schema as on the server. */
 export function AthleteForm({ initial, keptAs, submitLabel, busy, error, onSubmit }: Props) {
-  const { form, done, ...before } = useKeptForm<AthleteFields>(keptAs.key, keptAs.label, {
-    initialValues: initial,
-    validate: zod4Resolver(athleteFieldsSchema),
+  const { form, done, ...before } = useKeptForm<TypedAbout>(keptAs.key, keptAs.label, {
+    initialValues: { ...initial, birthDateWhy: '' },
+    validate: ({ birthDateWhy = '', ...fields }) => ({
+      ...zod4Resolver(athleteFieldsSchema)(fields),
+      ...(isChanged(initial.birthDate, fields) && birthDateWhy.trim().length < 3
+        ? { birthDateWhy: 'say why: the age rules hang on it' }
+        : {}),
+    }),
   });
   const { setErrors } = form;
   useEffect(() => {
@@ -342,17 +395,21 @@ export function AthleteForm({ initial, keptAs, submitLabel, busy, error, onSubmi
   }, [error, setErrors]);
   return (
     <form
-      onSubmit={form.onSubmit((fields) => void onSubmit(fields).then((stored) => stored && done()))}
+      onSubmit={form.onSubmit(({ birthDateWhy, ...fields }) => {
+        const why = isChanged(initial.birthDate, fields) ? { birthDateWhy } : {};
+        void onSubmit({ ...fields, ...why }).then((stored) => stored && done());
+      })}
       noValidate
     >
       <RestoredNote {...before} />
       <div className={classes.grid}>
-        <Who form={form} />
+        <Who form={form} onRecord={initial.birthDate} />
         <Measures form={form} />
         <Tasks form={form} />
         <ExposureFields form={form} />
         <Habits form={form} />
         <LoadLimits form={form} />
+        <LightSpans form={form} />
         <Kit form={form} />
       </div>
       <Refusal error={error} mt="sm" />

@@ -1,4 +1,4 @@
-import { Button, Group, Text, Title } from '@mantine/core';
+import { Button, Group, Text, TextInput, Title } from '@mantine/core';
 import { MOST_PAIN, painLimits, schoolOption } from '@yonder/core/findings';
 import { useState } from 'react';
 import { Locked } from '../../app/Allowed.tsx';
@@ -23,6 +23,7 @@ export function PainLimits() {
   // Undefined is untouched, null is emptied while typing.
   const [fine, setFine] = useState<number | null | undefined>();
   const [stop, setStop] = useState<number | null | undefined>();
+  const [why, setWhy] = useState('');
   if (!data) return null;
   const wanted = {
     fine: fine === undefined ? inForce.fine : fine,
@@ -34,12 +35,13 @@ export function PainLimits() {
   };
   const sound = faultOf('fine') === null && faultOf('stop') === null;
   const put = (painLimitsInput: { fine: number; stop: number } | null) =>
-    save({ painLimits: painLimitsInput, version: data.version })
+    save({ painLimits: painLimitsInput, why, version: data.version })
       .unwrap()
       .then(
         () => {
           setFine(undefined);
           setStop(undefined);
+          setWhy('');
         },
         () => undefined,
       );
@@ -75,15 +77,16 @@ export function PainLimits() {
             error={stop === undefined ? null : faultOf('stop')}
             onChange={setStop}
           />
+          <TextInput label="Why" w={220} value={why} onChange={(e) => setWhy(e.currentTarget.value)} />
           <Button
             loading={isLoading}
-            disabled={!sound}
+            disabled={!sound || why.trim().length < 3}
             onClick={() => void put({ fine: wanted.fine ?? 0, stop: wanted.stop ?? 0 })}
           >
             Save pain limits
           </Button>
           {data.painLimits ? (
-            <Button variant="light" onClick={() => void put(null)}>
+            <Button variant="light" disabled={why.trim().length < 3} onClick={() => void put(null)}>
               Use the school’s
             </Button>
           ) : null}

@@ -3,6 +3,7 @@ import type {
   FigureInput,
   FigureRow,
   Figures,
+  PainLimitsInput,
   PracticeTaskRow,
   PracticeTestRow,
 } from '@yonder/core/contracts';
@@ -36,10 +37,7 @@ const figuresApi = api.injectEndpoints({
     previewFigures: build.mutation<FigureEffect, { set: NewFigure[]; from: number }>({
       query: (body) => ({ url: '/figures/preview', method: 'POST', body }),
     }),
-    setPainLimits: build.mutation<
-      Figures,
-      { painLimits: { fine: number; stop: number } | null; version: number }
-    >({
+    setPainLimits: build.mutation<Figures, PainLimitsInput>({
       query: (body) => ({ url: '/figures/pain-limits', method: 'PUT', body }),
       invalidatesTags: touched,
     }),

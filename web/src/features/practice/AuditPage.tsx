@@ -32,12 +32,19 @@ const ACTIONS = [
 /** "case.read" → "case: read". */
 const actionText = (action: string) => action.replaceAll('-', ' ').replace('.', ': ');
 
-function Row({ at, actor, athlete, action }: AuditRow) {
+function Row({ at, actor, athlete, action, change }: AuditRow) {
   return (
     <Table.Tr>
       <Table.Td>{timeText(at)}</Table.Td>
       <Table.Td>{actor.name ?? actor.kind}</Table.Td>
-      <Table.Td>{actionText(action)}</Table.Td>
+      <Table.Td>
+        {actionText(action)}
+        {change ? (
+          <Text size="xs" c="var(--muted)">
+            {change.what}: {change.was} → {change.is}. {change.why}
+          </Text>
+        ) : null}
+      </Table.Td>
       <Table.Td>
         {athlete ? <Link to={`/athletes/${athlete.id}/story`}>{athlete.name ?? 'erased'}</Link> : '–'}
       </Table.Td>

@@ -1,13 +1,13 @@
 import { Button, Group, Text, Title } from '@mantine/core';
-import { athleteFieldsSchema } from '@yonder/core/contracts';
-import type { AthleteFields, AthleteRow } from '@yonder/core/contracts';
 import { protocolGates } from '@yonder/core/safety';
 import { useState } from 'react';
 import { Locked } from '../../app/Allowed.tsx';
 import { conflictOf } from '../../app/api.ts';
 import { forget } from '../../app/kept/store.ts';
 import { useReference } from '../../app/reference.tsx';
+import type { TypedAbout } from '../athletes/AthleteForm.tsx';
 import { AthleteForm } from '../athletes/AthleteForm.tsx';
+import { fieldsOf } from '../athletes/fieldsOf.ts';
 import { Keeping } from '../athletes/Keeping.tsx';
 import { useAthleteQuery, useUpdateAthleteMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -20,22 +20,16 @@ import { StoryMethods } from './StoryMethods.tsx';
 import { StopSigns } from './StopSigns.tsx';
 import classes from './Story.module.css';
 
-/** The typed fields of an athlete's row, without what is kept beside them. */
-function fieldsOf(athlete: AthleteRow): AthleteFields {
-  const own = Object.keys(athleteFieldsSchema.shape) as (keyof AthleteFields)[];
-  return Object.fromEntries(own.map((key) => [key, athlete[key]])) as unknown as AthleteFields;
-}
-
 /** Everything typed about the athlete; when somebody was faster, the choice between theirs and mine. */
 function About() {
   const { athlete } = useWorkspace();
   const [update, { isLoading, error, isSuccess }] = useUpdateAthleteMutation();
   const { refetch } = useAthleteQuery(athlete.id);
   const [shown, setShown] = useState(0);
-  const [mine, setMine] = useState<AthleteFields | null>(null);
+  const [mine, setMine] = useState<TypedAbout | null>(null);
   const conflict = conflictOf(error);
   // The form goes on showing what was typed: once stored, that is what is there.
-  const save = (fields: AthleteFields, version: number) => {
+  const save = (fields: TypedAbout, version: number) => {
     setMine(fields);
     return update({ athleteId: athlete.id, body: { ...fields, version } })
       .unwrap()
