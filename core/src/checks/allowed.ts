@@ -35,10 +35,10 @@ export function swapOrRemove({ prepared, items }: Checked, index: number): Repai
 
 /** A set-up or a hold that a precaution rules out; the furthest that it allows takes its place. */
 function beyondHandling(checked: Checked, { item, drill, index }: Placed, beyond: BeyondLimit): Check {
-  const { precaution: about, variable, most } = beyond;
+  const { precaution: about, of, variable, most } = beyond;
   const { reference, safety } = checked.prepared;
   const mended = withinLimits(reference, drill, item, safety.precautions);
-  const name = drill.setupVariables.find((v) => v.id === variable)?.name ?? 'Hold';
+  const name = drill.setupVariables.find((v) => v.id === variable)?.name ?? (of === 'sets' ? 'Sets' : 'Hold');
   return {
     level: 'stop',
     reason: { rule: 'forbidden-today', drill: drill.id, because: 'precaution-exclude', about },

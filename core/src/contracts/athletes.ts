@@ -115,6 +115,10 @@ const gateAnswerRowSchema = z
     on: isoDaySchema,
     by: z.string(),
     until: isoDaySchema.describe('last day on which it holds'),
+    signs: z
+      .array(z.string())
+      .nullable()
+      .describe('signs read out; null = as they were asked before that was kept'),
   })
   .meta({ id: 'GateAnswer' });
 export type GateAnswerRow = z.infer<typeof gateAnswerRowSchema>;

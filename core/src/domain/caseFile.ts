@@ -66,7 +66,15 @@ export const redFlagAnswerSchema = z.strictObject({
 });
 
 /** Stop-and-refer questions of a topic that were answered on a day, and the last day that answer holds. */
-const askedSchema = z.strictObject({ topic: id, on: isoDaySchema, until: isoDaySchema });
+const askedSchema = z.strictObject({
+  topic: id,
+  on: isoDaySchema,
+  until: isoDaySchema,
+  signs: z
+    .array(id)
+    .optional()
+    .describe('signs that were read out; one added since is asked anew; not kept of answers in older files'),
+});
 
 /** What the treating clinician ticked after an operation; nothing else is shown for that region and side. */
 export const protocolSchema = z.strictObject({
@@ -121,7 +129,11 @@ export const checkInSchema = z.strictObject({
     'minutes since the athlete was last warm, when it was said',
   ),
   sore: z
-    .array(currentPainSchema.pick({ region: true, side: true, aspect: true, feel: true, nrs: true }))
+    .array(
+      currentPainSchema
+        .pick({ region: true, side: true, aspect: true, feel: true, nrs: true })
+        .extend({ when: painWhenSchema.optional() }),
+    )
     .max(20)
     .default([]),
 });

@@ -6,7 +6,7 @@ import type { Capacity } from '../findings/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { COVER_MATCH } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
-import { AMBER_SETS, withinLimits, works } from '../safety/index.ts';
+import { AMBER_SETS, mostSets, withinLimits, works } from '../safety/index.ts';
 import type { ActivePrecaution } from '../safety/index.ts';
 
 /** What a dose depends on beside the drill: the athlete, the day, the mode. */
@@ -186,7 +186,10 @@ const NEW_TO_TRAINING_YEARS = 1;
 
 /** Numbers of sets to choose from for this athlete: the allowed ones; in build, for the new to training, their lower half. */
 export function setsFor(context: DoseContext, drill: Drill): number[] {
-  const all = allowedSets(context.reference, drill, context.mode);
+  const { reference, precautions } = context;
+  const most = mostSets(reference, drill, precautions);
+  const open = allowedSets(reference, drill, context.mode);
+  const all = open.some((count) => count <= most) ? open.filter((count) => count <= most) : [most];
   const gentle = amberRegion(context, drill) !== null && !isTendonHold(context, drill);
   const few = all.filter((count) => count <= AMBER_SETS);
   const sets = gentle ? (few.length > 0 ? few : all.slice(0, 1)) : all;

@@ -6,6 +6,7 @@ import type { SafetyState } from '../safety/index.ts';
 import { isContinuous } from '../measure/index.ts';
 import { offeredTests } from './capacities.ts';
 import type { TestSide } from './capacities.ts';
+import { disagreement, isApart, outweighed, possibleShortfall, READING_95 } from './disagree.ts';
 import { evidenceRow, isPainLimited } from './evidence.ts';
 import { applyJudgements } from './judgements.ts';
 import { needsOfSide } from './needs.ts';
@@ -128,6 +129,8 @@ function isYouthRow({ needSource }: Evidence): boolean {
 }
 
 function reasonsOf(worst: Evidence, judging: Judging): Reason[] {
+  const test = judging.reference.tests.get(worst.test);
+  const estimate = judging.estimates.get(testSideKey(worst.test, worst.side))?.estimate;
   const reasons: Reason[] = [
     {
       rule: worst.needSource.kind === 'symmetry' ? 'short-of-other-side' : 'short-of-need',
@@ -144,9 +147,11 @@ function reasonsOf(worst: Evidence, judging: Judging): Reason[] {
     },
   ];
   if (judging.youth && isYouthRow(worst)) reasons.push({ rule: 'youth-figures', age: YOUTH_AGE });
+  const spread = possibleShortfall(test, worst.need);
+  if (test && isContinuous(test) && spread < test.mdc95.value)
+    reasons.push({ rule: 'need-inside-error', test: worst.test, need: worst.need, mdc95: test.mdc95.value });
   if (worst.capped) reasons.push({ rule: 'symmetry-capped', test: worst.test });
   if (worst.painLimited) reasons.push({ rule: 'pain-limited', test: worst.test, limit: judging.painFine });
-  const estimate = judging.estimates.get(testSideKey(worst.test, worst.side))?.estimate;
   if (estimate?.restarted) {
     reasons.push({
       rule: 'estimate-restarted',
@@ -154,7 +159,14 @@ function reasonsOf(worst: Evidence, judging: Judging): Reason[] {
       date: estimate.restarted.date,
     });
   }
-  const test = judging.reference.tests.get(worst.test);
+  if (estimate && test && isApart(test, estimate))
+    reasons.push({
+      rule: 'reading-apart',
+      test: worst.test,
+      value: estimate.last.value,
+      estimate: estimate.mean,
+      error: READING_95 * test.sem.value,
+    });
   const hurt = test && injuryAfter(judging, test, worst.side, worst.date);
   if (hurt) reasons.push({ rule: 'from-before-injury', test: worst.test, date: hurt });
   if (estimate?.visits.length === 1) reasons.push({ rule: 'single-visit', test: worst.test });
@@ -167,7 +179,8 @@ function findingOf(
   side: Side,
   rows: readonly Evidence[],
 ): Finding | null {
-  const evidence = [...rows].sort(byWorst);
+  const clash = disagreement(judging.reference, restriction, rows);
+  const evidence = outweighed(judging.reference, restriction, rows, clash).sort(byWorst);
   const worst = evidence[0];
   if (!worst) return null;
   const { priority, factors } = priorityOf(
@@ -177,7 +190,7 @@ function findingOf(
     side,
     worst.severity,
   );
-  const reasons = reasonsOf(worst, judging);
+  const reasons = [...reasonsOf(worst, judging), ...(clash ? [clash] : [])];
   if (factors.relevance === 1) reasons.push({ rule: 'task-relevant', factor: 1 });
   else reasons.push({ rule: 'not-asked-by-task', factor: factors.relevance });
   if (factors.injury > 1)
@@ -393,7 +406,7 @@ function judgingOf({ reference, standing: input, safety, painLimits, estimates }
   const needs = new Map(
     [...estimates.entries()].map(([key, { test, side }]) => [
       key,
-      needsOfSide(reference, test, side, input, youth),
+      needsOfSide(reference, test, side, input, safety.age),
     ]),
   );
   return { reference, input, safety, youth, painFine: painLimits.fine, estimates, needs };

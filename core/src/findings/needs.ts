@@ -1,6 +1,7 @@
 import type { Standing, Side } from '../domain/index.ts';
 import { isContinuous, NEWTON_REFERENCE_MASS_KG } from '../measure/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
+import { YOUTH_AGE } from '../safety/index.ts';
 import type { NeedKind } from './types.ts';
 
 /** A need of one side with its source, in the unit of the test. */
@@ -16,7 +17,7 @@ export interface NeedsOfSide {
   readonly decisive: Need | null;
   /** A floor or demand in raw newtons that needs body mass to be scaled: shown, not used. */
   readonly unused: number | null;
-  /** What an adult would need, where age keeps it from being used. */
+  /** What is asked of the age the figure is for, where the athlete is younger or older: not used. */
   readonly adult: number | null;
 }
 
@@ -62,25 +63,34 @@ function scaled(test: Test, need: Need | null, bodyMassKg: number | null): Need 
     : { ...need, value: (need.value * bodyMassKg) / NEWTON_REFERENCE_MASS_KG };
 }
 
+/** Is somebody older than those a test's figures are for? What a task asks is asked at any age. */
+export function isBeyondNorm(test: Test, age: number): boolean {
+  const { ages } = test.reference;
+  return ages !== undefined && age > ages.to;
+}
+
 /**
  * Needs of one test and side: an override replaces task and floor. Under the youth age there is no adult demand, and
- * a floor only for grades, points and pain. Symmetry is judged beside it.
+ * a floor only for grades, points and pain; beyond the age a floor is for there is no floor. Symmetry is judged beside it.
  */
 export function needsOfSide(
   reference: Reference,
   test: Test,
   side: Side,
   input: Standing,
-  youth: boolean,
+  age: number,
 ): NeedsOfSide {
   const override = input.needs.find((o) => o.test === test.id && o.side === side);
   if (override) {
     const need: Need = { value: override.value, source: { kind: 'override', id: test.id } };
     return { needs: [need], decisive: need, unused: null, adult: null };
   }
-  const asked = [taskNeed(reference, test, side, input.athlete.tasks), floorNeed(test)];
-  const raw = youth ? [null, isContinuous(test) ? null : floorNeed(test)] : asked;
-  const adults = youth ? asked.filter((need, i) => need !== null && raw[i] === null) : [];
+  const youth = age < YOUTH_AGE;
+  const task = taskNeed(reference, test, side, input.athlete.tasks);
+  const floor = floorNeed(test);
+  const asked = [task, floor];
+  const raw = [youth ? null : task, (youth && isContinuous(test)) || isBeyondNorm(test, age) ? null : floor];
+  const adults = asked.filter((need, i) => need !== null && raw[i] === null);
   const adult = adults
     .map((need) => scaled(test, need, input.athlete.bodyMassKg))
     .filter((need) => need !== null);

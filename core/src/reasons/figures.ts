@@ -69,6 +69,9 @@ export const REASON_FIGURES = {
   'short-of-other-side': shortfall,
   'symmetry-capped': test,
   'youth-figures': { age: n },
+  'need-inside-error': { ...test, need: n, mdc95: n },
+  'reading-apart': { ...test, value: n, estimate: n, error: n },
+  'tests-disagree': { short: id, enough: id, measured: id.nullable(), settle: id, again: z.boolean() },
   'pain-limited': { ...test, limit: n },
   'estimate-restarted': {
     because: z.enum(['injury', 'long-break', 'real-loss', 'real-change']),

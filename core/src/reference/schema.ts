@@ -114,7 +114,14 @@ export const testSchema = z.object({
   plausible: band,
   sem: z.object({ value: z.number().positive(), unit: z.string(), basis: z.string() }),
   mdc95: z.object({ value: z.number().positive(), unit: z.string(), derivation: z.string() }),
-  reference: z.object({ low: z.number(), high: z.number(), population: z.string(), note: z.string() }),
+  reference: z.object({
+    low: z.number(),
+    high: z.number(),
+    population: z.string(),
+    /** Oldest the figures are for, in years; said with them, or our judgement (low confidence). None for grades and pain. */
+    ages: z.object({ to: z.int(), basis: z.enum(['stated', 'judgement']) }).optional(),
+    note: z.string(),
+  }),
   flag: z.object({
     deficit: z
       .object({ below: z.number().optional(), above: z.number().optional(), unit: z.string() })
@@ -219,13 +226,14 @@ export const entryCriterionSchema = z.object({
     .describe('criteria with the same word: one that holds is enough, one measured against keeps it closed'),
 });
 
-/** What the words of a handling allow, as data: the furthest step of a set-up, by its variable, and the longest hold. */
+/** What a handling allows: the furthest step of a set-up, by its variable, the longest hold, the most sets. Its sentence is made from it. */
 const handlingLimitsSchema = z.object({
   setup: z
     .record(id, z.union([z.string(), z.number()]))
     .optional()
     .describe('at most this step'),
   holdSeconds: z.number().positive().optional(),
+  sets: z.int().positive().optional(),
 });
 export type HandlingLimits = z.infer<typeof handlingLimitsSchema>;
 

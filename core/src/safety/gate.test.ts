@@ -27,15 +27,28 @@ describe('a season', () => {
 
 describe('an answer', () => {
   const asked = [answer('knee', '2026-10-05', '2027-09-30'), answer('knee', '2027-02-01', '2027-09-30')];
+  const topic = (id: string, ...signs: string[]) => ({
+    id,
+    signs: signs.map((sign) => ({ sign: { id: sign } })),
+  });
 
   it('holds to the end of its season and not a day longer; the newest counts', () => {
-    expect(answerHolding(asked, 'knee', '2027-09-30')?.on).toBe('2027-02-01');
-    expect(answerHolding(asked, 'knee', '2027-10-01')).toBeNull();
-    expect(answerHolding(asked, 'hip', '2027-09-30')).toBeNull();
+    expect(answerHolding(asked, topic('knee'), '2027-09-30')?.on).toBe('2027-02-01');
+    expect(answerHolding(asked, topic('knee'), '2027-10-01')).toBeNull();
+    expect(answerHolding(asked, topic('hip'), '2027-09-30')).toBeNull();
   });
 
   it('covers work of an earlier day that is written down afterwards', () => {
-    expect(answerHolding(asked, 'knee', '2026-09-01')).not.toBeNull();
+    expect(answerHolding(asked, topic('knee'), '2026-09-01')).not.toBeNull();
+  });
+  it('does not hold for a sign that was not read out then; what was read of older answers is not known', () => {
+    const read = [{ ...answer('knee', '2027-02-01', '2027-09-30'), signs: ['locking', 'giving'] }];
+    const holds = (given: typeof asked, ...signs: string[]) =>
+      answerHolding(given, topic('knee', ...signs), '2027-03-01') !== null;
+    expect(holds(read, 'giving')).toBe(true);
+    expect(holds(read, 'giving', 'locking')).toBe(true);
+    expect(holds(read, 'giving', 'locked')).toBe(false);
+    expect(holds(asked, 'giving', 'locked')).toBe(true);
   });
 });
 

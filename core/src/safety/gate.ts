@@ -64,14 +64,17 @@ export function seasonEnd(day: IsoDay, starts: string): IsoDay {
 
 /**
  * The newest answer to a topic that holds on a day; null when it has to be asked. An answer given later holds for
- * work of an earlier day that is written down afterwards.
+ * work of an earlier day that is written down afterwards; none holds for a sign that was not read out then.
  */
 export function answerHolding(
   asked: NonNullable<Athlete['asked']>,
-  topic: string,
+  topic: { readonly id: string; readonly signs: readonly { readonly sign: { readonly id: string } }[] },
   day: IsoDay,
 ): NonNullable<Athlete['asked']>[number] | null {
-  const holding = asked.filter((a) => a.topic === topic && a.until >= day);
+  const holding = asked.filter(
+    ({ topic: id, until, signs }) =>
+      id === topic.id && until >= day && topic.signs.every(({ sign }) => signs?.includes(sign.id) ?? true),
+  );
   return holding.sort((a, b) => (a.on < b.on ? 1 : -1))[0] ?? null;
 }
 
@@ -85,7 +88,7 @@ export function topicsDue(
   const { asked } = athlete;
   if (asked === null) return [];
   return gateTopics(reference, regions, athlete.birthDate, day).filter(
-    (topic) => !answerHolding(asked, topic.id, day),
+    (topic) => !answerHolding(asked, topic, day),
   );
 }
 

@@ -6,7 +6,7 @@ export { covers, protocolGates, testAllowed, PROTOCOL_MONTHS } from './protocols
 export { activePrecautions } from './active.ts';
 export type { ActivePrecaution } from './active.ts';
 export { precautionsOfDrill } from './precautions.ts';
-export { beyondLimits, withinLimits } from './limits.ts';
+export { beyondLimits, mostSets, withinLimits } from './limits.ts';
 export type { BeyondLimit } from './limits.ts';
 export { bearsOn, involves, lastInjury } from './injuries.ts';
 export {

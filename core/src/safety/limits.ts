@@ -2,12 +2,13 @@ import type { RoutineItem } from '../domain/index.ts';
 import type { Drill, HandlingLimits, Reference, SetupVariable } from '../reference/index.ts';
 import type { ActivePrecaution } from './active.ts';
 
-/** What of an item an active precaution rules out although its drill may be done: a step of a set-up, or how long it is held. */
+/** What of an item an active precaution rules out although its drill may be done. */
 export interface BeyondLimit {
   readonly precaution: string;
-  /** The set-up variable; null for the hold. */
+  readonly of: 'set-up' | 'hold' | 'sets';
+  /** The set-up variable; null for hold and sets. */
   readonly variable: string | null;
-  /** The step or the seconds it may go to. */
+  /** The step, the seconds or the sets it may go to. */
   readonly most: string | number;
 }
 
@@ -18,7 +19,7 @@ interface Limit {
 }
 
 /** What an item is judged by here; what is unknown is not judged. */
-type Limited = Partial<Pick<RoutineItem, 'setup' | 'amount' | 'holdSeconds' | 'perSide'>>;
+type Limited = Partial<Pick<RoutineItem, 'setup' | 'sets' | 'amount' | 'holdSeconds' | 'perSide'>>;
 
 /** Limits of the precautions that a drill carries, the drill's own softening in place of the general one. */
 function limitsOn(reference: Reference, drill: Drill, active: readonly ActivePrecaution[]): Limit[] {
@@ -69,19 +70,45 @@ function openSteps(
   }, null);
 }
 
-/** The longest hold in seconds that today's precautions leave, and which says so; null without one. */
-function longestHold(
+interface Most {
+  readonly precaution: string;
+  readonly most: number;
+}
+
+/** The longest hold in seconds, or the most sets, that today's precautions leave, and which says so; null without one. */
+function leastOf(
+  of: 'holdSeconds' | 'sets',
   reference: Reference,
   drill: Drill,
   active: readonly ActivePrecaution[],
-): { precaution: string; seconds: number } | null {
-  return limitsOn(reference, drill, active).reduce<{ precaution: string; seconds: number } | null>(
-    (least, { precaution, limits }) =>
-      limits.holdSeconds !== undefined && (!least || limits.holdSeconds < least.seconds)
-        ? { precaution, seconds: limits.holdSeconds }
-        : least,
-    null,
-  );
+): Most | null {
+  return limitsOn(reference, drill, active).reduce<Most | null>((least, { precaution, limits }) => {
+    const most = limits[of];
+    return most !== undefined && (!least || most < least.most) ? { precaution, most } : least;
+  }, null);
+}
+
+/** Most sets of a drill that today's precautions leave. */
+export function mostSets(reference: Reference, drill: Drill, active: readonly ActivePrecaution[]): number {
+  return leastOf('sets', reference, drill, active)?.most ?? Infinity;
+}
+
+/** What an active precaution limits of a drill, in words made from the figures that are held to; empty where nothing is. */
+export function limitsText(reference: Reference, drill: Drill, one: ActivePrecaution): string {
+  const ofSetup = drill.setupVariables.flatMap((variable) => {
+    const most = openSteps(reference, drill, variable, [one])?.steps.at(-1);
+    const unit = variable.unit ? ` ${variable.unit}` : '';
+    return most === undefined ? [] : [`${variable.name.toLowerCase()} at most ${most}${unit}`];
+  });
+  const hold = leastOf('holdSeconds', reference, drill, [one]);
+  const sets = leastOf('sets', reference, drill, [one]);
+  const holds = drill.dose.measure === 'hold-seconds' || drill.dose.holdSeconds !== null;
+  const said = [
+    ...ofSetup,
+    ...(hold && holds ? [`hold at most ${hold.most} s`] : []),
+    ...(sets ? [`at most ${sets.most} sets`] : []),
+  ].join(', ');
+  return said === '' ? '' : `${said.charAt(0).toUpperCase()}${said.slice(1)}.`;
 }
 
 /** The precaution whose limits no step or hold of a drill keeps to: the drill itself is then out. Null when it can be kept to. */
@@ -94,13 +121,16 @@ export function limitsShutOut(
     const open = openSteps(reference, drill, variable, active);
     if (open?.steps.length === 0) return open.precaution;
   }
-  const hold = longestHold(reference, drill, active);
+  const hold = leastOf('holdSeconds', reference, drill, active);
   const { measure, amount } = drill.dose;
-  return hold && measure === 'hold-seconds' && amount.min > hold.seconds ? hold.precaution : null;
+  return hold && measure === 'hold-seconds' && amount.min > hold.most ? hold.precaution : null;
 }
 
 const amountsOf = ({ amount, perSide }: Limited): number[] =>
   perSide ? [perSide.left.amount, perSide.right.amount] : amount === undefined ? [] : [amount];
+
+const setsOf = ({ sets, perSide }: Limited): number[] =>
+  perSide ? [perSide.left.sets, perSide.right.sets] : sets === undefined ? [] : [sets];
 
 /** Everything of an item that goes beyond today's limits. */
 function allBeyond(
@@ -115,15 +145,14 @@ function allBeyond(
     const step = setup?.[variable.id] ?? variable.default;
     const most = open?.steps.at(-1);
     if (!open || most === undefined || isOpen(open.steps, step)) return [];
-    return [{ precaution: open.precaution, variable: variable.id, most }];
+    return [{ precaution: open.precaution, of: 'set-up', variable: variable.id, most }];
   });
-  const hold = longestHold(reference, drill, active);
+  const hold = leastOf('holdSeconds', reference, drill, active);
+  const sets = leastOf('sets', reference, drill, active);
   const held = drill.dose.measure === 'hold-seconds' ? amountsOf(item) : [item.holdSeconds ?? 0];
-  const tooLong = hold !== null && held.some((seconds) => seconds > hold.seconds);
-  return [
-    ...ofSetup,
-    ...(tooLong ? [{ precaution: hold.precaution, variable: null, most: hold.seconds }] : []),
-  ];
+  const beyond = (of: 'hold' | 'sets', limit: Most | null, figures: readonly number[]): BeyondLimit[] =>
+    limit !== null && figures.some((one) => one > limit.most) ? [{ ...limit, of, variable: null }] : [];
+  return [...ofSetup, ...beyond('hold', hold, held), ...beyond('sets', sets, setsOf(item))];
 }
 
 /** What of an item goes beyond today's limits; null when nothing does. */
@@ -156,9 +185,14 @@ export function withinLimits(
   );
 }
 
-function mended(drill: Drill, item: RoutineItem, { variable, most }: BeyondLimit): RoutineItem {
+function mended(drill: Drill, item: RoutineItem, { of, variable, most }: BeyondLimit): RoutineItem {
   if (variable !== null) return { ...item, setup: { ...item.setup, [variable]: most } };
-  const least = (seconds: number) => Math.min(seconds, Number(most));
+  const least = (figure: number) => Math.min(figure, Number(most));
+  if (of === 'sets') {
+    const few = (side: { sets: number; amount: number }) => ({ ...side, sets: least(side.sets) });
+    const perSide = item.perSide && { left: few(item.perSide.left), right: few(item.perSide.right) };
+    return { ...item, sets: least(item.sets), ...(perSide ? { perSide } : {}) };
+  }
   if (drill.dose.measure !== 'hold-seconds')
     return { ...item, holdSeconds: item.holdSeconds === null ? null : least(item.holdSeconds) };
   const { perSide } = item;

@@ -31,7 +31,7 @@ const drillOf = (region: Region) =>
   drills.find((d) => d.regions.primary[0] === region && d.unilateral && d.loadClass === 'partial') ??
   drills.find((d) => d.regions.primary[0] === region);
 
-const WAYS = ['story', 'story, at rest', 'test', 'check-in', 'run', 'morning'] as const;
+const WAYS = ['story', 'story, at rest', 'test', 'check-in', 'check-in, at rest', 'run', 'morning'] as const;
 type Way = (typeof WAYS)[number];
 
 /** What is told by one way in, as the case holds it. */
@@ -44,7 +44,7 @@ function told(
   const pain = { region, side, nrs, since: '2027-02-20', ended: null };
   if (way === 'story') return { athlete: { pains: [{ ...pain, when: 'movement' }] } };
   if (way === 'story, at rest') return { athlete: { pains: [{ ...pain, when: 'rest' }] } };
-  if (way === 'check-in')
+  if (way.startsWith('check-in'))
     return {
       checkIns: [
         {
@@ -55,7 +55,7 @@ function told(
           minutes: null,
           space: null,
           warmMinutesAgo: null,
-          sore: [{ region, side, nrs }],
+          sore: [{ region, side, nrs, ...(way.endsWith('at rest') ? { when: 'rest' as const } : {}) }],
         },
       ],
     };
@@ -87,7 +87,7 @@ function wrong(
   way: Way,
   limits: Assessment['painLimits'],
 ): boolean {
-  const above = nrs > limits.stop || (way === 'story, at rest' && nrs > limits.fine);
+  const above = nrs > limits.stop || (way.endsWith('at rest') && nrs > limits.fine);
   const load = written(drill, region);
   if (above) return load >= 0.3 || (drill.regions.primary.includes(region) && drill.loadClass !== 'unloaded');
   const hard =

@@ -1,7 +1,7 @@
 import type { ActivePrecaution } from './active.ts';
 import type { Drill, Precaution, Reference } from '../reference/index.ts';
 import { handlingForbids, loadOn } from '../reference/index.ts';
-import { limitsShutOut } from './limits.ts';
+import { limitsShutOut, limitsText } from './limits.ts';
 
 type PrecautionSeverity = Precaution['severity'];
 
@@ -43,7 +43,8 @@ export function precautionsOfDrill(
     // What its handling forbids by nature is out, listed or not.
     const byNature = !override && handlingForbids(precaution, drill);
     if (!drill.contraindications.includes(id) && !byNature) continue;
-    const text = override?.handling ?? precaution.handling;
+    const limits = limitsText(reference, drill, one);
+    const text = [override?.handling ?? precaution.handling, limits].filter(Boolean).join(' ');
     const withCare =
       override || precaution.severity === 'modify' || (precaution.severity === 'clearance' && cleared);
     const out =

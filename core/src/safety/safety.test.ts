@@ -94,7 +94,7 @@ describe('precautions', () => {
           continue;
         }
         expect(safety.forbidden, drill.id).toEqual([]);
-        expect(safety.handling.map((h) => h.text)).toContain(override.handling);
+        expect(safety.handling.map((h) => h.text)).toContainEqual(expect.stringContaining(override.handling));
       }
     }
   });

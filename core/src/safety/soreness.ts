@@ -133,9 +133,7 @@ function checkedIn({ checkIns }: SoreRecord, today: IsoDay): Soreness[] {
   return checkIns
     .filter(({ date }) => date === today)
     .flatMap(({ date, sore: said }) =>
-      said.map(({ region, side, nrs, aspect, feel }) =>
-        sore({ region, side, nrs, aspect, feel, source: 'check-in', since: date }),
-      ),
+      said.map(({ when = null, ...place }) => sore({ ...place, when, source: 'check-in', since: date })),
     );
 }
 

@@ -1,7 +1,7 @@
 import type { Case, DiaryEntry, Placement, RoutineItem, ScreeningResult, Side } from '../domain/index.ts';
 import { caseSchema } from '../schemas/index.ts';
 
-type CaseInput = Partial<Omit<Case, 'athlete' | 'overrides' | 'request'>> & {
+export type CaseInput = Partial<Omit<Case, 'athlete' | 'overrides' | 'request'>> & {
   athlete?: Partial<Case['athlete']>;
   overrides?: Partial<Case['overrides']>;
   request?: Partial<Case['request']>;

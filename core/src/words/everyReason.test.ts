@@ -63,6 +63,34 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
       'Weight-bearing lunge test, toe-to-wall distance: 7.1 cm, at least 9.0 cm wanted beside the right side; short with 97 %.',
     ],
   ],
+  'need-inside-error': [
+    [
+      { test: 'single-leg-balance-ec', need: 8, mdc95: 11 },
+      'The need of 8.0 s lies inside the error of the test (11.0 s): no single reading can show that it is missed.',
+    ],
+  ],
+  'reading-apart': [
+    [
+      { test: 'wblt-angle', value: 40.5, estimate: 37, error: 2.7 },
+      'The latest reading, 40.5°, and the estimate over all visits, 37.0°, lie further apart than a reading errs (2.7°): measure again.',
+    ],
+  ],
+  'tests-disagree': [
+    [
+      {
+        short: 'step-down-quality',
+        enough: 'hip-abduction-strength',
+        measured: 'hip-abduction-strength',
+        settle: 'hip-abduction-strength',
+        again: true,
+      },
+      'Two tests contradict: Lateral step-down quality says short, Eccentric hip abduction strength, side-lying says enough. Eccentric hip abduction strength, side-lying measures it directly and counts more. Measure again: Eccentric hip abduction strength, side-lying.',
+    ],
+    [
+      { short: 'wblt-distance', enough: 'wblt-angle', measured: null, settle: 'wblt-angle', again: false },
+      'Two tests contradict: Weight-bearing lunge test, toe-to-wall distance says short, Weight-bearing lunge test, shin angle says enough. Would settle it: Weight-bearing lunge test, shin angle.',
+    ],
+  ],
   'symmetry-capped': [
     [
       { test: 'wblt-distance' },

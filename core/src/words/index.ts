@@ -32,6 +32,7 @@ export {
   setupText,
   sideText,
 } from './doseText.ts';
+export { needText } from './needText.ts';
 export { sourceText } from './sourceText.ts';
 export { priorityText } from './priorityText.ts';
 export { infeasibleText, reasonText, ruleText } from './reasonText.ts';

@@ -109,6 +109,14 @@ const WORDS: Words = {
   },
   'youth-figures': (r) =>
     `Under ${r.age} adult figures are not used; what counts is the other side, the last visit, grades, pain and needs set by hand. It counts at most half.`,
+  'need-inside-error': (r, ref) =>
+    `The need of ${figure(r.need, unitOf(ref, r.test))} lies inside the error of the test (${figure(r.mdc95, unitOf(ref, r.test))}): no single reading can show that it is missed.`,
+  'reading-apart': (r, ref) =>
+    `The latest reading, ${figure(r.value, unitOf(ref, r.test))}, and the estimate over all visits, ${figure(r.estimate, unitOf(ref, r.test))}, lie further apart than a reading errs (${figure(r.error, unitOf(ref, r.test))}): measure again.`,
+  'tests-disagree': (r, ref) =>
+    `Two tests contradict: ${nameOf(ref, r.short)} says short, ${nameOf(ref, r.enough)} says enough.${
+      r.measured === null ? '' : ` ${nameOf(ref, r.measured)} measures it directly and counts more.`
+    } ${r.again ? 'Measure again' : 'Would settle it'}: ${nameOf(ref, r.settle)}.`,
   'symmetry-capped': () =>
     'This side meets its own need; only the other side speaks, so severity is capped at 0.3.',
   'pain-limited': (r) => `Taken with pain above ${r.limit}/10: read it as pain-limited.`,

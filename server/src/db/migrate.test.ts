@@ -121,6 +121,7 @@ describe('the second shape', () => {
       '2026-12-01-pain-state',
       '2026-11-28-protocols',
       '2026-12-01-light-weeks',
+      '2026-12-01-signs-read',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();
     await app.stored(`UPDATE practices SET schools = '{"release-first": "skip"}' WHERE id = $1`, [practice]);
@@ -163,11 +164,15 @@ describe('the second shape', () => {
       'thoracic',
     ];
     expect(loaded.athlete.asked?.map(({ topic }) => topic).sort()).toEqual(topics.sort());
-    // The unfinished one goes on where it was.
+    // What was added to a topic since is asked, and nothing else; then the unfinished one goes on where it was.
     const north = await app.signIn();
-    const { body } = await north
-      .create('/sessions', { routineId: versions[1], date: '2027-02-05' })
-      .expect(200);
+    const goOn = { routineId: versions[1], date: '2027-02-05' };
+    const { body: refused } = await north.create('/sessions', goOn).expect(422);
+    const titles = (refused.errors as { message: string }[]).map(({ message }) => message.split(': ')[1]);
+    expect(titles).toEqual(['Head, neck or back', 'Ill, hot, feverish', 'Bone pain, rising pain']);
+    for (const topic of ['head-back', 'ill', 'bone-pain'])
+      await north.create(`/athletes/${athlete}/gate`, { topic, outcome: 'none' }).expect(201);
+    const { body } = await north.create('/sessions', goOn).expect(200);
     expect(body.id).toBe(sessions[2]);
     expect(body.events.at(-1)).toMatchObject({ type: 'carried', segment: 2, elapsed: 7.5, skipped: [1] });
 

@@ -150,6 +150,7 @@ export const TABLES = {
     topic: text,
     outcome: gateOutcomeSchema,
     seconds: z.number().nullable(),
+    signs: z.array(text).nullable(),
     answeredOn: day,
     answeredBy: text,
     createdAt: instant,

@@ -268,11 +268,12 @@ async function answerGate(seeding: Seeding, athleteId: string, day: string): Pro
   await on(seeding, day, async (unit) => {
     const { birthDate } = await unit.rows.athletes.need({ id: athleteId }, 'Athlete');
     await unit.rows.gate_answers.insertAll(
-      gateTopics(unit.reference, REGIONS, birthDate, day).map(({ id: topic }, i) => ({
+      gateTopics(unit.reference, REGIONS, birthDate, day).map(({ id: topic, signs }, i) => ({
         id: newId(),
         athleteId,
         topic,
         outcome: 'none' as const,
+        signs: signs.map(({ sign }) => sign.id),
         seconds: 5 + ((i * 7) % 9),
         answeredOn: day,
         answeredBy: seeding.actor.kind === 'clinician' ? seeding.actor.name : '',

@@ -8,14 +8,17 @@ import { idWithin } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
 import { needAthlete, showAthlete } from './stories.ts';
 
+/** A topic as it is read out to somebody of this age today; none for "visit". */
+const topicOf = (unit: Unit, birthDate: string, id: string) =>
+  gateTopics(unit.reference, REGIONS, birthDate, unit.today).find((topic) => topic.id === id);
+
 /** Faults of an answer: topics and signs must be asked at this age, signs and outcome agree, a sign names its region. */
 function faultsOf(
   unit: Unit,
   birthDate: string,
   { topic: id, outcome, signs }: Omit<GateAnswerInput, 'id'>,
 ): FieldFault[] {
-  const topics = gateTopics(unit.reference, REGIONS, birthDate, unit.today);
-  const topic = topics.find((t) => t.id === id);
+  const topic = topicOf(unit, birthDate, id);
   if (!topic && id !== VISIT_TOPIC) return [{ path: '$.topic', message: `nothing is asked under "${id}"` }];
   if ((outcome === 'signs') !== signs.length > 0)
     return [{ path: '$.signs', message: 'name the signs that are there, and only then say "signs"' }];
@@ -37,7 +40,8 @@ export async function answerTopic(
   const athlete = await needAthlete(unit, athleteId);
   refuse(faultsOf(unit, athlete.birthDate, { ...answer, signs }));
   const answered = { athleteId, answeredOn: unit.today, answeredBy: unit.actor.name };
-  await unit.rows.gate_answers.insert({ ...answer, ...answered });
+  const read = topicOf(unit, athlete.birthDate, answer.topic)?.signs.map(({ sign }) => sign.id) ?? [];
+  await unit.rows.gate_answers.insert({ ...answer, ...answered, signs: read });
   await unit.rows.red_flag_answers.insertAll(
     signs.map((sign, i) => ({
       ...sign,

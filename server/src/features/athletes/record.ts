@@ -128,7 +128,7 @@ function athletePart(story: Story): object {
     })),
     asked: row.asked
       .filter((answer) => answer.outcome !== 'unknown')
-      .map(({ topic, on, until }) => ({ topic, on, until })),
+      .map(({ topic, on, until, signs }) => ({ topic, on, until, ...(signs ? { signs } : {}) })),
     pains: row.pains.map(bare),
     lifts: row.lifts.map(bare),
     protocols: row.protocols.map(bare),

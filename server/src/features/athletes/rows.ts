@@ -98,9 +98,9 @@ export function liftRow(row: RowOf<'lifts'>): AthleteRow['lifts'][0] {
 /** Answers to the topics of the gate, the newest of each topic and season, with how long each holds. */
 function gateRows({ gate, seasonStarts }: Story): GateAnswerRow[] {
   const newest = new Map<string, GateAnswerRow>();
-  for (const { topic, outcome, seconds, answeredOn: on, answeredBy: by } of gate) {
+  for (const { topic, outcome, seconds, answeredOn: on, answeredBy: by, signs } of gate) {
     const until = topic === VISIT_TOPIC ? on : seasonEnd(on, seasonStarts);
-    newest.set(`${topic}/${until}`, { topic, outcome, seconds, on, by, until });
+    newest.set(`${topic}/${until}`, { topic, outcome, seconds, on, by, until, signs });
   }
   return [...newest.values()];
 }

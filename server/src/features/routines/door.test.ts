@@ -40,7 +40,7 @@ describe('the gate', () => {
     const heart = { topic: 'heart', outcome: 'none', seconds: 4 };
     const { body } = await answer(athlete.id, heart).expect(201);
     expect(body.asked).toEqual([
-      { topic: 'heart', outcome: 'none', seconds: 4, on: TODAY, by: 'R. Halloran', until: '2027-09-30' },
+      { ...heart, on: TODAY, by: 'R. Halloran', until: '2027-09-30', signs: ['gen-chest'] },
     ]);
     for (const wrong of [
       { topic: 'everything', outcome: 'none' },

@@ -4,16 +4,19 @@ import type { Capacity, FindingsReport } from '@yonder/core/findings';
 import {
   figure,
   nameOf,
+  needText,
   percent,
   REGION_LABEL,
   SIDE_LABEL,
   signedFigure,
+  sourceText,
   STATE_LABEL,
 } from '@yonder/core/words';
 import { useMemo, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { layoutRidge, MIST, ridgePath, unbroken } from './layout.ts';
 import type { RidgeGroup, RidgeLayout, RidgePoint } from './layout.ts';
 import classes from './Ridge.module.css';
@@ -249,8 +252,8 @@ function valleyLabels(layout: RidgeLayout, nameOfTest: (test: string) => string)
 
 function Tooltip({ point }: { point: RidgePoint }) {
   const reference = useReference();
+  const { safety } = useWorkspace().assessment;
   const { capacity } = point;
-  const source = capacity.needSource;
   return (
     <div className={classes.tooltip} style={{ left: point.x, top: point.y }} role="presentation">
       <b>{nameOf(reference, capacity.test)}</b>, {SIDE_LABEL[capacity.side]}
@@ -258,19 +261,19 @@ function Tooltip({ point }: { point: RidgePoint }) {
       {figure(capacity.estimate, capacity.unit)}
       {capacity.sd === null ? '' : ` ± ${figure(1.645 * capacity.sd, capacity.unit)}`},{' '}
       {dayText(capacity.date)}
-      {capacity.need === null ? null : (
+      {capacity.value === capacity.estimate ? null : (
         <>
           <br />
-          needs {figure(capacity.need, capacity.unit)} (
-          {source?.kind === 'task'
-            ? nameOf(reference, source.id)
-            : source?.kind === 'override'
-              ? 'own need'
-              : 'reference floor'}
-          )
+          latest reading {figure(capacity.value, capacity.unit)}
+        </>
+      )}
+      <br />
+      needs {needText(reference, capacity, safety.age)}
+      {capacity.needSource ? ` (${sourceText(reference, capacity.needSource)})` : ''}
+      {capacity.reserve === null ? null : (
+        <>
           <br />
-          reserve {signedFigure(capacity.reserve ?? 0, capacity.unit)}, short with{' '}
-          {percent(capacity.pShort ?? 0)}
+          reserve {signedFigure(capacity.reserve, capacity.unit)}, short with {percent(capacity.pShort ?? 0)}
         </>
       )}
       {capacity.painLimited ? <div>pain-limited</div> : null}

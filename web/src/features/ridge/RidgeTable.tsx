@@ -2,15 +2,16 @@ import type { FindingsReport } from '@yonder/core/findings';
 import {
   figure,
   nameOf,
+  needText,
   percent,
   SIDE_LABEL,
   signedFigure,
   sourceText,
   STATE_LABEL,
 } from '@yonder/core/words';
-import { YOUTH_AGE } from '@yonder/core/safety';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import classes from './Ridge.module.css';
 
 type Row = FindingsReport['capacities'][number];
@@ -34,6 +35,7 @@ function rowsOf({ capacities, findings }: FindingsReport): Row[] {
 /** The ridge as a table: the same content for screen readers and for copying. */
 export function RidgeTable({ report }: { report: FindingsReport }) {
   const reference = useReference();
+  const { age } = useWorkspace().assessment.safety;
   return (
     <div className={classes.tableScroll}>
       <table className={classes.ranked}>
@@ -43,6 +45,7 @@ export function RidgeTable({ report }: { report: FindingsReport }) {
               'Test',
               'Side',
               'Estimate',
+              'Latest reading',
               'SD',
               'Need',
               'Source',
@@ -64,16 +67,9 @@ export function RidgeTable({ report }: { report: FindingsReport }) {
               <th scope="row">{nameOf(reference, c.test)}</th>
               <td>{SIDE_LABEL[c.side]}</td>
               <td className="numeric">{figure(c.estimate, c.unit)}</td>
+              <td className="numeric">{figure(c.value, c.unit)}</td>
               <td className="numeric">{c.sd === null ? '' : figure(c.sd, c.unit)}</td>
-              <td className="numeric">
-                {c.need !== null
-                  ? figure(c.need, c.unit)
-                  : c.adultNeed !== null
-                    ? `adult ${figure(c.adultNeed, c.unit)}, not used under ${YOUTH_AGE}`
-                    : c.unusedNeed === null
-                      ? 'none'
-                      : 'needs body mass'}
-              </td>
+              <td className="numeric">{needText(reference, c, age)}</td>
               <td>{c.needSource ? sourceText(reference, c.needSource) : ''}</td>
               <td className="numeric">{c.reserve === null ? '' : signedFigure(c.reserve, c.unit)}</td>
               <td className="numeric">{c.margin === null ? '' : c.margin.toFixed(2)}</td>

@@ -1,6 +1,7 @@
 import { coversRestriction } from '@yonder/core/reference';
 import { Button, Text } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
+import { needConfidence } from '@yonder/core/findings';
 import type { Finding } from '@yonder/core/findings';
 import {
   figure,
@@ -39,9 +40,11 @@ function useFigures(finding: Finding | null): Figure[] {
   const other = report.capacities.find(
     (c) => c.test === row.test && c.side !== row.side && c.side !== 'central',
   );
+  const capacity = report.capacities.find((c) => c.test === row.test && c.side === row.side);
   const change = report.changes.find((c) => c.test === row.test && c.side === row.side);
   const figures: Figure[] = [
-    ['Has', figure(row.estimate, test.unit)],
+    ['Has (estimate)', figure(row.estimate, test.unit)],
+    ...(capacity ? [['Latest reading', figure(capacity.value, test.unit)] as Figure] : []),
     ...(row.sd === null ? [] : [[SD_OF[row.needSource.kind] ?? 'SD', figure(row.sd, test.unit)] as Figure]),
     ['Needs', figure(row.need, test.unit)],
     ['Asked by', sourceText(reference, row.needSource)],
@@ -57,6 +60,10 @@ function useFigures(finding: Finding | null): Figure[] {
   figures.push(factors);
   return figures;
 }
+
+/** How far the need can be relied on, as a sentence. */
+const needText = (confidence: ReturnType<typeof needConfidence> | undefined) =>
+  confidence === null ? 'Need set by hand.' : `Need: ${confidence ?? 'low'} confidence.`;
 
 /** Up or down the chain, in words. */
 const DIRECTION = { up: 'above', down: 'below', same: 'same area' } as const;
@@ -117,8 +124,8 @@ export function Why({ finding, onKeep }: { finding: Finding | null; onKeep: () =
     >
       {test ? (
         <Text size="xs" c="var(--muted)" mb={6}>
-          {test.confidence} confidence, recalled and unverified.{' '}
-          <Link to={`/figures?test=${test.id}`}>Edit its figures</Link>
+          {needText(row && needConfidence(reference, row))} Error of the test: {test.confidenceBy.error}{' '}
+          confidence. Recalled and unverified. <Link to={`/figures?test=${test.id}`}>Edit its figures</Link>
         </Text>
       ) : null}
       <Allowed least="clinician">

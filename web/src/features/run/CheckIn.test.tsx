@@ -2,6 +2,7 @@ import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react
 import { beforeEach, describe, expect, it } from 'vitest';
 import { store } from '../../app/store.ts';
 import { signedIn } from '../../app/sessionSlice.ts';
+import { choose } from '../../testing/choose.ts';
 import { problem } from '../../testing/server.ts';
 import { DAY, showIn, workspaceOf } from '../../testing/workspace.tsx';
 import { CheckIn } from './CheckIn.tsx';
@@ -103,10 +104,14 @@ describe('before a session', () => {
     const say = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Say it' });
     expect(say().disabled).toBe(true);
     await type('How much', '5');
+    await choose('When', 'at rest');
     await act(async () => fireEvent.click(say()));
     await waitFor(() =>
-      expect(put(sent)).toMatchObject([{ sore: [{ region: 'ankle-foot', side: 'left', nrs: 5 }] }]),
+      expect(put(sent)).toMatchObject([
+        { sore: [{ region: 'ankle-foot', side: 'left', nrs: 5, when: 'rest' }] },
+      ]),
     );
+    await screen.findByText(/5\/10 at rest/);
     await act(async () => fireEvent.click(await screen.findByRole('button', { name: /^Take back: / })));
     await waitFor(() => expect(put(sent).at(-1)).toMatchObject({ sore: [] }));
   });

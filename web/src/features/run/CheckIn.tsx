@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Group, Text, TextInput } from '@mantine/core';
+import { ActionIcon, Button, Group, Select, Text, TextInput } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import type { CheckIn as Said } from '@yonder/core/domain';
 import { nameOf, withSide } from '@yonder/core/words';
@@ -13,6 +13,7 @@ import { UnitInput } from '../../components/UnitInput.tsx';
 import { useCheckInQuery, usePutCheckInMutation } from '../athletes/saidEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { PainPlace } from '../story/PainPlace.tsx';
+import { PAIN_WHEN, painWhenText } from '../story/painWhen.ts';
 import classes from './Run.module.css';
 
 type Sore = Said['sore'][0];
@@ -22,12 +23,14 @@ interface TypedPlace {
   readonly side: string;
   readonly aspect: string | null;
   readonly feel: string | null;
+  readonly when: string | null;
   readonly nrs: number | null;
 }
 
 /** What was typed as the server takes it, which refuses what is none. */
-function soreOf({ region, side, aspect, feel }: TypedPlace, nrs: number): Sore {
-  return { region, side, nrs, ...(aspect ? { aspect } : {}), ...(feel ? { feel } : {}) } as Sore;
+function soreOf({ region, side, aspect, feel, when }: TypedPlace, nrs: number): Sore {
+  const told = { ...(aspect ? { aspect } : {}), ...(feel ? { feel } : {}), ...(when ? { when } : {}) };
+  return { region, side, nrs, ...told } as Sore;
 }
 
 interface FactsProps {
@@ -248,7 +251,7 @@ export function CheckIn() {
           <div key={`${one.region}/${one.side}`} className={classes.sore}>
             <SideMark side={one.side} />
             <span>
-              {place} {one.nrs}/10
+              {place} {one.nrs}/10{one.when ? ` ${painWhenText(one.when)}` : ''}
               {one.aspect ? `, ${one.aspect}` : ''}
               {one.feel ? `, feels like ${one.feel.replace('-', ' ')}` : ''}
             </span>
@@ -274,6 +277,16 @@ export function CheckIn() {
         {said ? (
           <Group align="flex-end" gap="xs">
             <PainPlace place={said} onChange={(change) => typed.set({ ...said, ...change })} />
+            <Select
+              size="xs"
+              w={122}
+              label="When"
+              placeholder="not said"
+              clearable
+              data={PAIN_WHEN}
+              value={said.when ?? null}
+              onChange={(when) => typed.set({ ...said, when })}
+            />
             <UnitInput
               size="xs"
               w={84}
@@ -295,7 +308,9 @@ export function CheckIn() {
           <Button
             size="compact-sm"
             variant="default"
-            onClick={() => typed.set({ region, side: 'left', aspect: null, feel: null, nrs: null })}
+            onClick={() =>
+              typed.set({ region, side: 'left', aspect: null, feel: null, when: null, nrs: null })
+            }
           >
             Something hurts
           </Button>

@@ -14,15 +14,8 @@ import { UnitInput } from '../../components/UnitInput.tsx';
 import { useAddPainMutation, useEndPainMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { PainPlace } from './PainPlace.tsx';
+import { PAIN_WHEN, painWhenText } from './painWhen.ts';
 import classes from './Story.module.css';
-
-const WHEN = [
-  { value: 'rest', label: 'at rest' },
-  { value: 'movement', label: 'in movement' },
-  { value: 'end-range', label: 'at end range' },
-  { value: 'day-after', label: 'the day after' },
-];
-const whenText = (when: string) => WHEN.find((w) => w.value === when)?.label ?? when;
 
 function PainForm() {
   const { athlete, region } = useWorkspace();
@@ -61,7 +54,7 @@ function PainForm() {
           size="xs"
           w={122}
           label="When"
-          data={WHEN}
+          data={PAIN_WHEN}
           allowDeselect={false}
           {...form.getInputProps('when')}
         />
@@ -111,7 +104,7 @@ export function Pains() {
                 {withSide(nameOf(reference, pain.region), pain.side)}
                 {pain.aspect ? `, ${pain.aspect}` : ''}
               </b>{' '}
-              {pain.nrs}/10 {whenText(pain.when)}
+              {pain.nrs}/10 {painWhenText(pain.when)}
               {pain.feel ? `, feels like ${pain.feel.replace('-', ' ')}` : ''}, since {dayText(pain.since)}
             </span>
             <Allowed least="assistant">
