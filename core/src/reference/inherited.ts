@@ -10,21 +10,37 @@ export type SafetyTraits = Pick<
 const LOAD_ORDER = ['unloaded', 'partial', 'full', 'impact'] as const;
 /** So many alike have to ship before what they share is taken as a rule. */
 const ALIKE = 3;
+/** Share of the drills like it that carry what an own drill copied from none carries as well (judgement). */
+const ALONE_SHARE = 0.25;
 
 const unique = <T>(list: readonly T[]): T[] => [...new Set(list)];
 
-/** Precautions that every shipped drill of the same region, position, load and contraction carries. */
-function sharedByRelatives(shipped: readonly Drill[], drill: OwnDrill): string[] {
-  const relatives = shipped.filter(
+/** Shipped drills like an own one: of its region and load, its position and contraction too where enough are. */
+function relativesOf(shipped: readonly Drill[], drill: OwnDrill): readonly Drill[] {
+  const wider = shipped.filter(
     (other) =>
-      other.position === drill.position &&
       other.loadClass === drill.loadClass &&
-      other.contraction === drill.contraction &&
       other.regions.primary.some((region) => drill.regions.primary.includes(region)),
   );
-  const [first, ...rest] = relatives;
-  if (!first || relatives.length < ALIKE) return [];
-  return first.contraindications.filter((id) => rest.every((other) => other.contraindications.includes(id)));
+  const close = wider.filter(
+    (other) => other.position === drill.position && other.contraction === drill.contraction,
+  );
+  return close.length >= ALIKE ? close : drill.from === undefined ? wider : [];
+}
+
+/**
+ * Precautions that drills like an own one carry: all of them, or a quarter where it was copied from none, so that nothing
+ * says what it must keep to. Somebody who says why may go below that.
+ */
+function sharedByRelatives(shipped: readonly Drill[], drill: OwnDrill): string[] {
+  const relatives = relativesOf(shipped, drill);
+  if (relatives.length < ALIKE) return [];
+  const share = drill.from === undefined && !drill.looser ? ALONE_SHARE : 1;
+  const carried = unique(relatives.flatMap((other) => other.contraindications));
+  return carried.filter(
+    (id) =>
+      relatives.filter((other) => other.contraindications.includes(id)).length >= share * relatives.length,
+  );
 }
 
 /**

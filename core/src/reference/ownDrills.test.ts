@@ -6,6 +6,7 @@ import { stiffAnkle, placement } from '../testing/cases.ts';
 import { buildCase, drillOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
 import { bundledData, bundledReference } from './bundled.ts';
+import { inheritedTraits } from './inherited.ts';
 import { demandIndexOf, kitWordsOf, patternTag, practiceReference, requiredPrecautions } from './index.ts';
 import type { Drill, OwnDrill } from './index.ts';
 import { figureOf } from '../figure/bundled.ts';
@@ -121,6 +122,29 @@ describe('a drill of the practice’s own', () => {
     expect(withDrills([own]).drills.get(own.id)?.contraindications).toEqual(
       expect.arrayContaining(['acute-calf-strain', 'no-impact', 'acute-quadriceps-strain']),
     );
+  });
+  it('copied from none keeps to most of what forbids drills like it, unless somebody says why not', () => {
+    const hard = new Set(
+      bundledReference.data.precautions.filter((p) => p.severity !== 'modify').map((p) => p.id),
+    );
+    const counts = { carried: 0, alone: 0, signed: 0 };
+    for (const drill of eachOf(bundledReference.data.drills)) {
+      const others = bundledReference.data.drills.filter(({ id }) => id !== drill.id);
+      const bare = { ...ownDrillOf(drill, 'own-bare', 'Bare'), ladder: 'own-alone', contraindications: [] };
+      const { from: _from, ...alone } = { ...bare, precautionExcludes: [] };
+      const kept = (own: OwnDrill) =>
+        inheritedTraits(others, own, null, bundledReference.data.precautions).contraindications;
+      const forbidding = drill.contraindications.filter((id) => hard.has(id));
+      const found = (own: OwnDrill) => forbidding.filter((id) => kept(own).includes(id)).length;
+      counts.carried += forbidding.length;
+      counts.alone += found(alone);
+      counts.signed += found({
+        ...alone,
+        looser: { reason: 'tried with us', by: 'R. H.', date: '2027-01-01' },
+      });
+    }
+    expect(counts.alone / counts.carried).toBeGreaterThan(0.8);
+    expect(counts.signed).toBeLessThan(counts.alone);
   });
   it('is chosen by the builder like any other, and never once archived', async () => {
     const solver = await testSolver();
