@@ -223,7 +223,7 @@ const practice: Record<string, Arrange> = {
   previewFigures: async () => ({ path: '/figures/preview', body: { set: [FIGURE] } }),
   setPainLimits: async (owner) => ({
     path: '/figures/pain-limits',
-    body: { painLimits: { fine: 2, stop: 4 }, version: (await figuresOf(owner)).version },
+    body: { painLimits: { fine: 2, stop: 4 }, why: MARK, version: (await figuresOf(owner)).version },
   }),
   setDoseShares: async (owner) => ({
     path: '/figures/dose-shares',
