@@ -150,7 +150,7 @@ describe('from one stiff ankle to a routine that progresses', () => {
     expect(why).toContain('Short with\n> 99 %');
     await clinician.ticks('Table', 'radio');
     const table = await clinician.reads('Steep descent running');
-    expect(table).toMatch(/toe-to-wall distance\s+left\s+7\.1 cm\s+0\.6 cm\s+9\.0 cm/);
+    expect(table).toMatch(/toe-to-wall distance\s+left\s+7\.1 cm\s+7\.1 cm\s+0\.6 cm\s+9\.0 cm/);
     const fog = await open.page.$$eval('[role="radio"][aria-label*="not screened"]', (nodes) => nodes.length);
     expect(fog).toBe(7);
   });

@@ -88,6 +88,7 @@ describe('pain limits of the practice', () => {
     await clinician.opens('/figures');
     await clinician.presses('Pain limits', 'tab');
     await clinician.fills('Stop above', '4');
+    await clinician.fills('Why', 'adults in rehabilitation');
     await clinician.presses('Save pain limits');
     await clinician.reads('The practice’s own limits hold.');
     const [row] = await stored<{ pain_limits: object }>('SELECT pain_limits FROM practices');

@@ -41,10 +41,13 @@ function useFigures(finding: Finding | null): Figure[] {
     (c) => c.test === row.test && c.side !== row.side && c.side !== 'central',
   );
   const capacity = report.capacities.find((c) => c.test === row.test && c.side === row.side);
+  const reading = capacity && figure(capacity.value, test.unit);
   const change = report.changes.find((c) => c.test === row.test && c.side === row.side);
   const figures: Figure[] = [
-    ['Has (estimate)', figure(row.estimate, test.unit)],
-    ...(capacity ? [['Latest reading', figure(capacity.value, test.unit)] as Figure] : []),
+    ['Has', figure(row.estimate, test.unit)],
+    ...(reading === undefined || reading === figure(row.estimate, test.unit)
+      ? []
+      : [['Latest reading', reading] as Figure]),
     ...(row.sd === null ? [] : [[SD_OF[row.needSource.kind] ?? 'SD', figure(row.sd, test.unit)] as Figure]),
     ['Needs', figure(row.need, test.unit)],
     ['Asked by', sourceText(reference, row.needSource)],
