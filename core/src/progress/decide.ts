@@ -367,6 +367,9 @@ function byLightSpan({ standing }: Deciding, item: RoutineItem): Draft | null {
   return light ? keep(item, { rule: 'light-span', until: light.until, why: light.why }) : null;
 }
 
+/** What is printed beside a drill that keeps up what is restored, unless the practitioner wrote there. */
+const KEPT_UP = 'To keep up: once or twice a week is enough.';
+
 /** What was short and no longer is on any side of the item: it is kept up, and gets no harder for it. */
 function byRestored(deciding: Deciding, drill: Drill, item: RoutineItem): Draft | null {
   const { reference, report } = deciding;
@@ -385,7 +388,11 @@ function byRestored(deciding: Deciding, drill: Drill, item: RoutineItem): Draft 
       return history.some(({ value }) => (lower ? value > (need ?? 0) : value < (need ?? 0)));
     });
     if (wasShort && measured.every(({ state }) => state === 'enough'))
-      return { decision: 'maintain', reasons: [{ rule: 'restored', restriction }], next: item };
+      return {
+        decision: 'maintain',
+        reasons: [{ rule: 'restored', restriction }],
+        next: { ...item, note: item.note ?? KEPT_UP },
+      };
   }
   return null;
 }

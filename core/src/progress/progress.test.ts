@@ -153,6 +153,25 @@ describe('advancing', () => {
   ])('a session %s counts', (_, first) => {
     expect(after(rock(), TWO_DAYS, [first, first]).decision).toBe('advance-dose');
   });
+  it('not of what was short and no longer is on both sides: it is kept up, less often, and a note says so', () => {
+    const visit = (date: string, left: number, right: number) => ({
+      date,
+      results: [result('wblt-distance', 'left', left), result('wblt-distance', 'right', right)],
+    });
+    const kept = (left: number, over: Partial<RoutineItem> = {}) =>
+      after(rock(over), TWO_DAYS, [], {
+        screenings: [visit('2027-01-04', 5, 13), visit('2027-02-26', left, 13)],
+      });
+    const restored = kept(13);
+    expect(restored.decision).toBe('maintain');
+    expect(restored.reasons[0]).toEqual({ rule: 'restored', restriction: 'ankle-dorsiflexion-limit' });
+    expect(restored.next).toEqual({ ...rock(), note: 'To keep up: once or twice a week is enough.' });
+    expect(kept(13, { note: 'with the blue band' }).next?.note).toBe('with the blue band');
+    expect(kept(8).decision).toBe('advance-dose'); // still short
+    expect(after(rock(), TWO_DAYS, [], { screenings: [visit('2027-02-26', 13, 13)] }).decision).toBe(
+      'advance-dose', // never was
+    );
+  });
   it('not in a span marked light, from its first day to its last, and again after it', () => {
     const light = (from: string, until: string) =>
       after(rock(), TWO_DAYS, [], { athlete: { lightSpans: [{ from, until, why: 'regional final' }] } });
