@@ -20,6 +20,7 @@ export const auditRowSchema = z
     athlete: z.object({ id: idSchema, name: z.string().nullable() }).nullable(),
     action: z.string(),
     change: auditChangeSchema.nullable(),
+    refused: z.string().nullable().describe('why it was not done; null for what was'),
   })
   .meta({ id: 'AuditEvent' });
 /** Which of the audit: an athlete's, a person's, of some kind of action, between two days. */

@@ -77,6 +77,8 @@ export const PROBLEM_CODES = [
   'version-conflict',
   'already-exists',
   'id-taken',
+  'archived',
+  'superseded',
   'in-use',
   'safety-refused',
   'blocked',

@@ -122,12 +122,13 @@ export type {
 } from './routines.ts';
 export {
   appendEventsSchema,
+  doorOfRunSchema,
   recentSessionsSchema,
   sessionRowSchema,
   sessionWithEventsSchema,
   startSessionSchema,
 } from './sessions.ts';
-export type { RecentSessions, SessionRow, SessionWithEvents } from './sessions.ts';
+export type { DoorOfRun, RecentSessions, SessionRow, SessionWithEvents } from './sessions.ts';
 export {
   buildOnServerSchema,
   changedDrillSchema,

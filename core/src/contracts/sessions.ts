@@ -45,6 +45,15 @@ export const recentSessionsSchema = z
   .meta({ id: 'RecentSessions' });
 export type RecentSessions = z.infer<typeof recentSessionsSchema>;
 
+/** What the rules forbid by now of a run that is under way: all of it, or lines of it that are still to come. */
+export const doorOfRunSchema = z
+  .object({
+    blocked: z.string().nullable().describe('why nothing of it may go on'),
+    items: z.array(z.object({ item: idSchema, why: z.string() })),
+  })
+  .meta({ id: 'DoorOfRun' });
+export type DoorOfRun = z.infer<typeof doorOfRunSchema>;
+
 /** Events of one session, in any order; those that are known already are passed over. */
 export const appendEventsSchema = z.strictObject({ events: z.array(sessionEventSchema).min(1).max(500) });
 

@@ -367,10 +367,17 @@ export const TABLES = {
     athleteId: uuid.nullable(),
     action: text,
     change: auditChangeSchema.nullable(),
+    refused: text.nullable(),
     requestId: text.nullable(),
     at: instant,
   }),
-  receipts: z.object({ practiceId: uuid, id: uuid, operation: text, bodyHash: text }),
+  receipts: z.object({
+    practiceId: uuid,
+    id: uuid,
+    athleteId: uuid.nullable(),
+    operation: text,
+    bodyHash: text,
+  }),
 } as const;
 
 /** Name of a table. */

@@ -241,14 +241,14 @@ async function train(
         leaveOut: [],
       });
       const happened = runOf(seeding, routine.items, plan.pain);
-      const saved = await appendEvents(unit, session.id, stamped(happened, date, 0));
+      const saved = await appendEvents(seeding.deps, unit, session.id, stamped(happened, date, 0));
       if (seeding.random() >= 0.7) return;
       const morning = saved.entries.map((entry): Happening => ({
         type: 'amended',
         item: entry.item,
         nextDayPain: Math.max(0, entry.pain - 1),
       }));
-      await appendEvents(unit, session.id, stamped(morning, date, happened.length));
+      await appendEvents(seeding.deps, unit, session.id, stamped(morning, date, happened.length));
     });
   }
 }
@@ -385,7 +385,7 @@ async function runYesterday(
       date,
       leaveOut: [],
     });
-    await appendEvents(unit, session.id, stamped(happened, date, 0));
+    await appendEvents(seeding.deps, unit, session.id, stamped(happened, date, 0));
   });
 }
 

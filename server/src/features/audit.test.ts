@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addAthlete, createTestApp, screenAnkles, TODAY } from '../testing/testApp.ts';
+import { addAthlete, createTestApp, issue, saySign, screenAnkles, TODAY } from '../testing/testApp.ts';
 import type { Client, TestApp } from '../testing/testApp.ts';
 
 let app: TestApp;
@@ -10,8 +10,10 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
+const PRECAUTION = { precaution: 'no-impact', setBy: 'R. Halloran' };
 interface Event {
   action: string;
+  refused: string | null;
   athlete_id: string | null;
   actor_kind: string;
   actor_id: string;
@@ -78,6 +80,37 @@ describe('who changed what', () => {
     const rest = (await north.get(`/audit?athlete=${id}&after=${first.next}`).expect(200)).body;
     expect(rest.items.map((row: Event) => row.action)).toEqual(['athlete.create']);
     await (await app.signIn('north', 'clinician')).get('/audit').expect(403);
+  });
+
+  it('keeps what was refused, with why, and names nobody of another practice', async () => {
+    const { id } = await addAthlete(north, { name: 'Una Fellgate' });
+    const stranger = await addAthlete(await app.signIn('south'));
+    const reader = await app.signIn('north', 'assistant');
+    const rows = await recorded(async () => {
+      await saySign(north, id, 'gen-chest').expect(201);
+      await issue(north, id, TODAY).expect(422);
+      await reader.create(`/athletes/${id}/precautions`, PRECAUTION).expect(403);
+      await reader.create(`/athletes/${stranger.id}/precautions`, PRECAUTION).expect(403);
+    });
+    expect(rows.map(({ action, refused, athlete_id }) => [action, refused, athlete_id])).toEqual([
+      ['gate.answer', null, id],
+      ['routine.issue', 'blocked', id],
+      ['precaution.add', 'not-allowed', id],
+      ['precaution.add', 'not-allowed', null],
+    ]);
+    const { body } = await north.get(`/audit?athlete=${id}&action=precaution`).expect(200);
+    expect(body.items).toMatchObject([{ action: 'precaution.add', refused: 'not-allowed' }]);
+  });
+
+  it('cannot be changed or taken away, whoever asks the database', async () => {
+    await addAthlete(north);
+    for (const statement of [
+      "UPDATE audit_events SET action = 'nothing'",
+      'UPDATE audit_events SET change = NULL',
+      'DELETE FROM audit_events',
+      "BEGIN; SELECT set_config('yonder.erasing', 'on', true); UPDATE audit_events SET action = 'x'; COMMIT",
+    ])
+      await expect(app.stored(statement), statement).rejects.toThrow(/only be added to/);
   });
 
   it('says what was done, never what was said: no health data in the log', async () => {

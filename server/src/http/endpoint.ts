@@ -1,3 +1,4 @@
+import { idSchema } from '@yonder/core/contracts';
 import { jsonPath } from '@yonder/core/formats';
 import { Router } from 'express';
 import type { Request, Response } from 'express';
@@ -5,7 +6,7 @@ import type { z } from 'zod';
 import type { Deps } from '../deps.ts';
 import type { Least } from '../work/actor.ts';
 import { mayDo } from '../work/actor.ts';
-import { asClinician } from '../work/unit.ts';
+import { asClinician, noteRefusal } from '../work/unit.ts';
 import type { Unit } from '../work/unit.ts';
 import { ApiProblem } from './problem.ts';
 import type { FieldFault } from './problem.ts';
@@ -109,6 +110,34 @@ async function once<T>(
   return (await unit.first(id, shape.id, body)) ? handler() : again();
 }
 
+/** Refusals that are worth keeping: what a role may not do, and what a rule of safety kept from happening. */
+const KEPT_REFUSALS: ReadonlySet<string> = new Set([
+  'not-allowed',
+  'safety-refused',
+  'blocked',
+  'archived',
+  'superseded',
+]);
+
+/** Keeps an attempt that was refused; that it cannot be kept changes nothing of the answer. */
+async function keepRefusal(
+  deps: Deps,
+  { audits, id }: Pick<EndpointShape, 'audits' | 'id'>,
+  request: Request,
+  clinicianId: string,
+  error: unknown,
+): Promise<void> {
+  if (!(error instanceof ApiProblem) || !KEPT_REFUSALS.has(error.code)) return;
+  const athlete = idSchema.safeParse(request.params.athleteId);
+  await noteRefusal(deps, {
+    clinicianId,
+    athleteId: athlete.data ?? null,
+    action: audits ?? `read.${id.replaceAll(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`,
+    refused: error.code,
+    requestId: String(request.id),
+  }).catch(() => undefined);
+}
+
 /**
  * Declares an endpoint for signed-in actors. The handler gets parsed parts and one unit of work, in which the audit is
  * written too. `again` makes it safe to send twice: it gives the answer once the body's id is known.
@@ -129,7 +158,8 @@ export function endpoint<
     ...(rest as Omit<EndpointShape, 'status'>),
     status,
     run: (deps, request) => {
-      return asClinician(deps, clinicianOf(request), String(request.id), async (unit) => {
+      const clinician = clinicianOf(request);
+      const done = asClinician(deps, clinician, String(request.id), async (unit) => {
         if (!mayDo(unit.actor, shape.least)) throw new ApiProblem('not-allowed');
         const context: Context<P, Q, B> = {
           params: parse(shape.params as P, request.params),
@@ -145,6 +175,10 @@ export function endpoint<
         );
         if (shape.audits !== null) await unit.audit(shape.audits);
         return result;
+      });
+      return done.catch(async (error: unknown) => {
+        await keepRefusal(deps, shape, request, clinician.id, error);
+        throw error;
       });
     },
   };

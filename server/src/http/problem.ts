@@ -21,6 +21,8 @@ const CODES: Readonly<Record<ProblemCode, { status: number; title: string }>> = 
   'version-conflict': { status: 409, title: 'Somebody changed this meanwhile' },
   'already-exists': { status: 409, title: 'This exists already' },
   'id-taken': { status: 409, title: 'This id stands for something else already' },
+  archived: { status: 409, title: 'This athlete is archived; bring them back first' },
+  superseded: { status: 409, title: 'A newer version is in force' },
   'in-use': { status: 409, title: 'This is still in use' },
   'safety-refused': { status: 422, title: 'A precaution or stop-and-refer sign forbids this' },
   blocked: { status: 422, title: 'A stop-and-refer sign is open' },

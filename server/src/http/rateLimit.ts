@@ -35,11 +35,14 @@ function pgStore(pool: pg.Pool): Store {
 /** From one address many people sign in: it may fail so many times as often as one account may there. */
 const PEOPLE_PER_ADDRESS = 20;
 
+const addressOf = (request: Request) => ipKeyGenerator(request.ip ?? '');
+const fingerprint = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 24);
+
 /** The account that is tried, as a name that tells nobody which it is. */
 const accountOf = (request: Request) => {
   const { email } = (request.body ?? {}) as { email?: unknown };
   const text = typeof email === 'string' ? email.trim().toLowerCase() : '';
-  return createHash('sha256').update(text).digest('hex').slice(0, 24);
+  return fingerprint(text);
 };
 
 function limited(pool: pg.Pool, limit: number, keyOf: (request: Request) => string): RequestHandler {
@@ -55,12 +58,28 @@ function limited(pool: pg.Pool, limit: number, keyOf: (request: Request) => stri
   });
 }
 
+/** At most `limit` failures of one link in a quarter of an hour: somebody else's broken link closes nobody's good one. */
+export function linkLimit(pool: pg.Pool, limit: number): RequestHandler[] {
+  const tokenOf = (request: Request) => {
+    const { token } = (request.body ?? {}) as { token?: unknown };
+    return fingerprint(typeof token === 'string' ? token : '');
+  };
+  return [
+    limited(pool, limit, (request) => `link/${tokenOf(request)}/${addressOf(request)}`),
+    limited(pool, limit * PEOPLE_PER_ADDRESS, (request) => `links/${addressOf(request)}`),
+  ];
+}
+
+/** At most `limit` wrong current passwords of one account in a quarter of an hour, from wherever. */
+export function passwordLimit(pool: pg.Pool, limit: number): RequestHandler {
+  return limited(pool, limit, (request) => `password/${request.session.clinicianId ?? addressOf(request)}`);
+}
+
 /**
  * At most `limit` failed sign-ins to one account from one address in a quarter of an hour, and far more from an address in
  * all: one person who forgot a password locks nobody else of the building out.
  */
 export function signInLimit(pool: pg.Pool, limit: number): RequestHandler[] {
-  const addressOf = (request: Request) => ipKeyGenerator(request.ip ?? '');
   return [
     limited(pool, limit, (request) => `account/${accountOf(request)}/${addressOf(request)}`),
     limited(pool, limit * PEOPLE_PER_ADDRESS, (request) => `address/${addressOf(request)}`),

@@ -13,10 +13,14 @@ declare module 'express-session' {
     /** The account's sessions count up with every new password, role or closing: an older one is worth nothing. */
     epoch: number;
     csrfToken: string;
+    /** When it began, in ms: it ends after a while however much it is used. */
+    startedAt: number;
   }
 }
 
 const TWELVE_HOURS_MS = 12 * 60 * 60 * 1000;
+/** However much it is used, somebody signs in anew after so long. */
+const AT_MOST_MS = 7 * 24 * 60 * 60 * 1000;
 /** A session that is used is kept alive, but not written with every single request. */
 const TOUCH_EVERY_MS = 5 * 60 * 1000;
 const CSRF_HEADER = 'x-csrf-token';
@@ -62,6 +66,7 @@ export function startSession(request: Request, clinicianId: string, epoch: numbe
       }
       request.session.clinicianId = clinicianId;
       request.session.epoch = epoch;
+      request.session.startedAt = Date.now();
       request.session.csrfToken = randomBytes(24).toString('base64url');
       const token = request.session.csrfToken;
       // Answer only after the session is stored: the next request may reach another process.
@@ -79,8 +84,8 @@ export function endSession(request: Request): Promise<void> {
 
 /** Who is signed in, and as of which epoch of the account; 401 when nobody is. */
 export function clinicianOf(request: Request): { id: string; epoch: number } {
-  const { clinicianId, epoch } = request.session;
-  if (!clinicianId) throw new ApiProblem('not-signed-in');
+  const { clinicianId, epoch, startedAt = 0 } = request.session;
+  if (!clinicianId || Date.now() - startedAt > AT_MOST_MS) throw new ApiProblem('not-signed-in');
   return { id: clinicianId, epoch: epoch ?? 0 };
 }
 

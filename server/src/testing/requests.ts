@@ -420,6 +420,7 @@ const sessions: Record<string, Arrange> = {
   startSession: async (owner) =>
     withId('/sessions', { routineId: (await version(owner)).routine, date: '2027-02-03' }),
   readSession: async (owner) => ({ path: `/sessions/${await session(owner)}` }),
+  mayGoOn: async (owner) => ({ path: `/sessions/${await session(owner)}/door` }),
   appendEvents: async (owner) => ({
     path: `/sessions/${await session(owner)}/events`,
     body: { events: [said('amended', { item: ROCK.id, nextDayPain: 2 })] },

@@ -80,9 +80,9 @@ function unitOn(deps: Deps, { tables, query }: Connection, standing: Standing): 
       const bodyHash = createHash('sha256').update(JSON.stringify(body)).digest('hex');
       // A second request of the same id waits here until the first is over.
       const made = await query(
-        `INSERT INTO receipts (practice_id, id, operation, body_hash) VALUES (:practiceId, :id, :operation, :bodyHash)
-         ON CONFLICT DO NOTHING RETURNING id`,
-        { practiceId, id, operation, bodyHash },
+        `INSERT INTO receipts (practice_id, id, athlete_id, operation, body_hash)
+         VALUES (:practiceId, :id, :about, :operation, :bodyHash) ON CONFLICT DO NOTHING RETURNING id`,
+        { practiceId, id, about, operation, bodyHash },
       );
       if (made.length > 0) return true;
       const known = await rows.receipts.need({ id }, 'Receipt');
@@ -91,6 +91,31 @@ function unitOn(deps: Deps, { tables, query }: Connection, standing: Standing): 
     },
   };
   return unit;
+}
+
+/**
+ * Writes down that somebody was refused something, and why, in a transaction of its own: that of the attempt is gone. An
+ * athlete of another practice is not named.
+ */
+export async function noteRefusal(
+  { database }: Deps,
+  attempt: {
+    readonly clinicianId: string;
+    readonly athleteId: string | null;
+    readonly action: string;
+    readonly refused: string;
+    readonly requestId: string;
+  },
+): Promise<void> {
+  await database.inTransaction(({ query }) =>
+    query(
+      `INSERT INTO audit_events (practice_id, actor_kind, actor_id, athlete_id, action, refused, request_id)
+       SELECT c.practice_id, 'clinician', c.id, a.id, :action, :refused, :requestId FROM clinicians c
+       LEFT JOIN athletes a ON a.id = CAST(:athleteId AS uuid) AND a.practice_id = c.practice_id
+       WHERE c.id = :clinicianId`,
+      attempt,
+    ),
+  );
 }
 
 interface SignedIn {

@@ -71,8 +71,14 @@ export async function eraseAthlete(
     });
   await unit.rows.athletes.drop({ id: athleteId });
   // What a change was before and is now is the athlete's own: it goes as well.
+  await unit.query("SELECT set_config('yonder.erasing', 'on', true)", {});
   await unit.query(
     'UPDATE audit_events SET change = NULL WHERE practice_id = :practiceId AND athlete_id = :athleteId',
+    { practiceId: unit.practiceId, athleteId },
+  );
+  await unit.query(
+    `DELETE FROM receipts WHERE practice_id = :practiceId AND operation <> 'eraseAthlete'
+       AND (athlete_id = :athleteId OR id = :athleteId)`,
     { practiceId: unit.practiceId, athleteId },
   );
   const erased = { erasedBy: unit.actor.name, erasedOn: unit.today };

@@ -5,7 +5,7 @@ import type { Deps } from '../../deps.ts';
 import { ApiProblem } from '../../http/problem.ts';
 import { SYSTEM } from '../../work/actor.ts';
 import type { Unit } from '../../work/unit.ts';
-import { hashPassword } from '../auth/password.ts';
+import { checkPassword, hashPassword } from '../auth/password.ts';
 import { showPerson } from './people.ts';
 
 const HOLDS_MS = 72 * 60 * 60 * 1000;
@@ -63,6 +63,7 @@ export async function useLink(deps: Deps, token: string, password: string): Prom
   await deps.database.inTransaction(async ({ tables, query }) => {
     const everywhere = tables({ practiceId: null, actor: SYSTEM });
     const { link, clinician } = await needLink(everywhere, token, deps.clock());
+    checkPassword('$.password', password, clinician);
     await everywhere.account_links.update({ id: link.id }, { usedAt: deps.clock() });
     await everywhere.clinicians.update(
       { id: clinician.id },

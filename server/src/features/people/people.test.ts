@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { athleteFieldsSchema } from '@yonder/core/contracts';
 import { PASSWORD } from '../../testing/practices.ts';
 import { addAthlete, createTestApp, DONE, issue, screenAnkles, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
@@ -55,6 +56,42 @@ describe('an invitation', () => {
     app.setClock('2027-03-05T12:00:00Z');
     await open('/auth/link/look', { token: body.token }).expect(404);
     app.setClock(`${TODAY}T12:00:00Z`);
+  });
+});
+
+describe('a password', () => {
+  it('is none that is tried first, and holds neither name nor address of its account', async () => {
+    const { email, token } = await invite();
+    const own = email.slice(0, 8);
+    const choose = (password: string) => open('/auth/link', { token, password });
+    for (const poor of ['password1234', 'Qwertyuiop', 'mossy-banks-moss', `up-${own}-down`]) {
+      const { body } = await choose(poor).expect(400);
+      expect(body.errors[0].path, poor).toBe('$.password');
+    }
+    await choose('over-the-moor').expect(204); // the link was not used up
+  });
+
+  it('that is current is guessed only so often, from however many sessions of the account', async () => {
+    const { email } = await joined();
+    const tries: number[] = [];
+    for (let i = 0; i < 8; i += 1) {
+      const session = await signIn(email, 'over-the-moor').expect(200);
+      const { status } = await open('/account/password', { current: `guess-${i}`, next: 'over-the-fell' })
+        .set('Cookie', cookieOf(session))
+        .set('X-CSRF-Token', session.body.csrfToken);
+      tries.push(status);
+    }
+    expect(tries).toEqual([400, 400, 400, 400, 400, 429, 429, 429]);
+  });
+});
+
+describe('a link', () => {
+  it('that is broken is tried only so often, and closes nobody else’s good one', async () => {
+    const broken = { token: 'x'.repeat(40) };
+    for (let i = 0; i < 5; i += 1) await open('/auth/link/look', broken).expect(404);
+    await open('/auth/link/look', broken).expect(429);
+    const { token } = await invite();
+    await open('/auth/link/look', { token }).expect(200);
   });
 });
 
@@ -171,6 +208,10 @@ describe('an athlete', () => {
       'audit',
     ])
       expect(body[part].length, part).toBeGreaterThan(0);
+    const { body: about } = await owner.get(`/athletes/${id}`).expect(200);
+    const fields = Object.fromEntries(Object.keys(athleteFieldsSchema.shape).map((key) => [key, about[key]]));
+    const typo = { birthDate: '1999-01-01', birthDateWhy: 'typed wrong', version: about.version };
+    await owner.put(`/athletes/${id}`, { ...fields, ...typo }).expect(200);
     const erase = (name: string, reason: string) => owner.create(`/athletes/${id}/erase`, { name, reason });
     await erase('rill scarfoot', 'asked for it').expect(400);
     await erase('Rill Scarfoot', 'Rill Scarfoot asked for it').expect(400);
@@ -184,6 +225,10 @@ describe('an athlete', () => {
       expect(rows, name).toEqual(name === 'athletes' ? rows : []);
     }
     expect(await app.stored('SELECT 1 FROM athletes WHERE id = $1', [id])).toEqual([]);
+    const left = await app.stored('SELECT operation FROM receipts WHERE athlete_id = $1 OR id = $1', [id]);
+    expect(left).toEqual([{ operation: 'eraseAthlete' }]);
+    const changes = 'SELECT 1 FROM audit_events WHERE athlete_id = $1 AND change IS NOT NULL';
+    expect(await app.stored(changes, [id])).toEqual([]);
     const { body: audit } = await owner.get(`/audit?athlete=${id}`).expect(200);
     expect(audit.items.map((row: { action: string }) => row.action)).toContain('athlete.erase');
     expect(audit.items[0].athlete).toEqual({ id, name: null });

@@ -2,7 +2,7 @@ import { verify } from '@node-rs/argon2';
 import type { PersonRow, PracticeRow, Role, SignInRow } from '@yonder/core/contracts';
 import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
 import type { Unit } from '../../work/unit.ts';
-import { hashPassword } from '../auth/password.ts';
+import { checkPassword, hashPassword } from '../auth/password.ts';
 
 interface Line {
   readonly id: string;
@@ -97,6 +97,7 @@ export async function changePassword(
   const account = await unit.rows.clinicians.need({ id }, 'Account', { lock: true });
   if (!account.passwordHash || !(await verify(account.passwordHash, current)))
     refuse([{ path: '$.current', message: 'this is not your password' }]);
+  checkPassword('$.next', next, account);
   const sessionEpoch = account.sessionEpoch + 1;
   await unit.rows.clinicians.update({ id }, { passwordHash: await hashPassword(next), sessionEpoch });
   return sessionEpoch;

@@ -13,6 +13,7 @@ interface Event {
   readonly athleteName: string | null;
   readonly action: string;
   readonly change: AuditChange | null;
+  readonly refused: string | null;
 }
 
 const show = ({
@@ -25,6 +26,7 @@ const show = ({
   athleteName,
   action,
   change,
+  refused,
 }: Event): AuditRow => ({
   id: String(id),
   at: at.toISOString(),
@@ -32,6 +34,7 @@ const show = ({
   athlete: athleteId === null ? null : { id: athleteId, name: athleteName },
   action,
   change,
+  refused,
 });
 
 /** A page of the practice's audit, newest first, as far as it fits a filter. Days are the practice's own. */
@@ -39,7 +42,7 @@ export async function listAudit(unit: Unit, filter: AuditFilter, page: PageQuery
   const { timeZone } = await unit.practice();
   const rows = await unit.query<Event>(
     `SELECT e.id, e.at, e.actor_kind AS "actorKind", e.actor_id AS "actorId", c.name AS "actorName",
-            e.athlete_id AS "athleteId", a.name AS "athleteName", e.action, e.change
+            e.athlete_id AS "athleteId", a.name AS "athleteName", e.action, e.change, e.refused
      FROM audit_events e LEFT JOIN clinicians c ON c.id = e.actor_id LEFT JOIN athletes a ON a.id = e.athlete_id
      WHERE e.practice_id = :practiceId AND e.id < :before
        AND (:athlete IS NULL OR e.athlete_id = CAST(:athlete AS uuid))
@@ -68,10 +71,11 @@ const CSV_MOST = 50_000;
 /** The audit as a file, as far as it fits a filter: at most fifty thousand rows, newest first. */
 export async function auditCsv(unit: Unit, filter: AuditFilter): Promise<string> {
   const { items } = await listAudit(unit, filter, { limit: CSV_MOST });
-  const rows = items.map(({ at, actor, action, athlete, change }) => ({
+  const rows = items.map(({ at, actor, action, athlete, change, refused }) => ({
     at,
     who: actor.name ?? actor.kind,
     action,
+    refused: refused ?? '',
     what: change?.what ?? '',
     was: change?.was ?? '',
     is: change?.is ?? '',

@@ -32,6 +32,7 @@ export async function passDoor(
   on: string,
   { schools = {}, at = (index) => `$.items[${index}]` }: DoorOptions = {},
 ): Promise<void> {
+  if (record.athlete.archivedOn !== null) throw new ApiProblem('archived');
   const { reference, painLimits } = await unit.practice();
   const practice = { reference, painLimits, schools: { ...record.case.schools, ...schools } };
   for (const day of new Set([on, unit.today])) {

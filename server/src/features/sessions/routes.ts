@@ -1,5 +1,6 @@
 import {
   appendEventsSchema,
+  doorOfRunSchema,
   idSchema,
   pageOf,
   pageQuerySchema,
@@ -14,6 +15,7 @@ import { z } from 'zod';
 import type { Deps } from '../../deps.ts';
 import { endpoint } from '../../http/endpoint.ts';
 import type { Endpoint } from '../../http/endpoint.ts';
+import { doorOf } from './door.ts';
 import * as service from './service.ts';
 
 const session = z.strictObject({ sessionId: idSchema });
@@ -72,6 +74,18 @@ export function sessionEndpoints(deps: Deps): Endpoint[] {
       handler: ({ unit, params }) => service.readSession(unit, params.sessionId),
     }),
     endpoint({
+      id: 'mayGoOn',
+      tag: 'run',
+      method: 'get',
+      path: '/sessions/:sessionId/door',
+      summary: 'What of a run that is under way the rules forbid by now',
+      least: 'read-only',
+      audits: null,
+      params: session,
+      response: doorOfRunSchema,
+      handler: ({ unit, params }) => doorOf(unit, params.sessionId),
+    }),
+    endpoint({
       id: 'appendEvents',
       tag: 'run',
       method: 'post',
@@ -82,7 +96,7 @@ export function sessionEndpoints(deps: Deps): Endpoint[] {
       params: session,
       body: appendEventsSchema,
       response: sessionRowSchema,
-      handler: ({ unit, params, body }) => service.appendEvents(unit, params.sessionId, body.events),
+      handler: ({ unit, params, body }) => service.appendEvents(deps, unit, params.sessionId, body.events),
     }),
   ];
 }

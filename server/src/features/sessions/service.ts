@@ -5,7 +5,7 @@ import { prepareBuild } from '@yonder/core/builder';
 import { itemsFaults } from '@yonder/core/formats';
 import { isLine } from '@yonder/core/reference';
 import { todaysCopy } from '@yonder/core/checkin';
-import { inOrder, reduceSession } from '@yonder/core/session';
+import { eventFaults, inOrder, reduceSession } from '@yonder/core/session';
 import type { ItemEntry, SessionEvent } from '@yonder/core/session';
 import type { NewRow } from '../../db/rows.ts';
 import type { RowOf } from '../../db/schema.ts';
@@ -96,13 +96,13 @@ export async function recentSessions(unit: Unit, since: string): Promise<RecentS
   return { since, items };
 }
 
-async function needSession(unit: Unit, id: string, lock = false): Promise<RowOf<'sessions'>> {
+export async function needSession(unit: Unit, id: string, lock = false): Promise<RowOf<'sessions'>> {
   const session = await unit.rows.sessions.need({ id }, 'Session', { lock });
   unit.concerns(session.athleteId);
   return session;
 }
 
-async function eventsOf(unit: Unit, sessionId: string): Promise<SessionEvent[]> {
+export async function eventsOf(unit: Unit, sessionId: string): Promise<SessionEvent[]> {
   return inOrder((await unit.rows.session_events.all({ sessionId })).map((row) => row.event));
 }
 
@@ -156,7 +156,7 @@ async function leftOutOf(
 type Items = RowOf<'routines'>['items'];
 
 /** The items as they are played: the drill that was last swapped in, in place of the one it stands for. */
-function asSwapped(items: Items, events: readonly SessionEvent[]): Items {
+export function asSwapped(items: Items, events: readonly SessionEvent[]): Items {
   return items.map((item) => {
     const swap = events.findLast((event) => event.type === 'swapped' && event.item === item.id);
     return swap?.type === 'swapped' ? { ...swap.to, id: item.id } : item;
@@ -164,7 +164,7 @@ function asSwapped(items: Items, events: readonly SessionEvent[]): Items {
 }
 
 /** Refuses a run while the rules forbid a line of it that is not left out, by the place of the line. */
-async function judgeRun(
+export async function judgeRun(
   unit: Unit,
   record: LoadedRecord,
   run: {
@@ -208,6 +208,18 @@ async function copyFor(
   };
 }
 
+/** Throws when a newer version of the routine was in force on a day; a run of the old one that is under way goes on. */
+async function checkInForce(unit: Unit, routine: RowOf<'routines'>, date: string): Promise<void> {
+  const { athleteId, occasion, number } = routine;
+  const [newer] = await unit.query<{ id: string; number: number }>(
+    `SELECT id, number FROM routines WHERE practice_id = :practiceId AND athlete_id = :athleteId
+       AND occasion = :occasion AND number > :number AND issued_on <= :date ORDER BY number DESC LIMIT 1`,
+    { practiceId: unit.practiceId, athleteId, occasion, number, date },
+  );
+  if (newer)
+    throw new ApiProblem('superseded', { detail: `Version ${newer.number} is in force.`, current: newer });
+}
+
 /**
  * Starts a run of a routine on a day, or goes on with an unfinished one; by today's copy where that is asked for. What is not
  * for today is left out, and where that comes up in the middle, the run ends as it is and another begins. Refused while the
@@ -223,6 +235,7 @@ export async function startSession(deps: Deps, unit: Unit, start: Start): Promis
   await needAthlete(unit, athleteId, true);
   const where = { athleteId, routineId, date, finished: false };
   const open = await unit.rows.sessions.one(where);
+  if (!open) await checkInForce(unit, routine, date);
   const copy = adapt && open === null ? await copyFor(deps, unit, routine, record, start) : null;
   const items: Items = copy?.items ?? open?.items ?? routine.items;
   const wanted = [...new Set([...(copy?.out ?? []), ...leaveOut])];
@@ -230,10 +243,10 @@ export async function startSession(deps: Deps, unit: Unit, start: Start): Promis
   // What was swapped in is what goes on.
   const played = open ? asSwapped(items, await eventsOf(unit, open.id)) : items;
   await judgeRun(unit, record, { items: played, out: all, date, schools: request.schools });
-  const stamp = () => ({ id: newId(), device: 'server', seq: 0, at: new Date().toISOString() });
+  const stamp = () => ({ id: newId(), device: 'server', seq: 0, at: deps.clock().toISOString() });
   // What was done under other conditions stays as it was done; without the drill it is another session.
   const anew = open === null || (underWay && fresh.length > 0);
-  if (open && anew) await appendEvents(unit, open.id, [{ type: 'finished', ...stamp() }]);
+  if (open && anew) await appendEvents(deps, unit, open.id, [{ type: 'finished', ...stamp() }]);
   const done = {
     items: copy?.items ?? (open ? played : null),
     changes: copy?.changes ?? open?.changes ?? [],
@@ -267,15 +280,32 @@ export async function startedBefore(
   return found;
 }
 
-/** Items an event names must be of the routine; a swapped-in drill must be known and pass the safety rules. */
+/** Events stand within the session's time and place, and name items of the routine; a swapped-in drill must be known and pass the safety rules. */
 async function checkEvents(
+  { clock }: Deps,
   unit: Unit,
   session: RowOf<'sessions'>,
   routine: RowOf<'routines'>,
   events: readonly SessionEvent[],
 ): Promise<void> {
-  const own = new Set((session.items ?? routine.items).map((item) => item.id));
+  const items = session.items ?? routine.items;
+  const own = new Set(items.map((item) => item.id));
   const { reference } = await unit.practice();
+  const known = await eventsOf(unit, session.id);
+  const unknown = new Set(known.map(({ id }) => id));
+  const fresh = events
+    .map((event, index) => ({ event, index }))
+    .filter(({ event }) => !unknown.has(event.id));
+  const bounds = { date: session.date, now: clock().toISOString() };
+  refuse(
+    eventFaults(
+      reference,
+      items,
+      known,
+      fresh.map(({ event }) => event),
+      bounds,
+    ).map(({ index, of, message }) => ({ path: `$.events[${fresh[index]?.index}].${of}`, message })),
+  );
   refuse(
     events.flatMap((event, i) => {
       if (event.type === 'carried' || event.type === 'left-out')
@@ -364,13 +394,14 @@ async function keepState(unit: Unit, session: RowOf<'sessions'>, routine: RowOf<
  * are never changed or deleted; the database refuses it.
  */
 export async function appendEvents(
+  deps: Deps,
   unit: Unit,
   sessionId: string,
   events: readonly SessionEvent[],
 ): Promise<SessionRow> {
   const session = await needSession(unit, sessionId, true);
   const routine = await needRoutine(unit, session.routineId);
-  await checkEvents(unit, session, routine, events);
+  await checkEvents(deps, unit, session, routine, events);
   if (await addEvents(unit, sessionId, events)) await keepState(unit, session, routine);
   const { events: _events, ...row } = await readSession(unit, sessionId);
   return row;

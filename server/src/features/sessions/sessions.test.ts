@@ -2,6 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addAthlete, saySign, createTestApp, DONE, issue, ROCK, said, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { reduceSession } from '@yonder/core/session';
 import { eachOf } from '@yonder/core/testing/eachOf';
 
 let app: TestApp;
@@ -121,6 +123,70 @@ describe('a session', () => {
       .expect(201);
     expect((await tell(session.id, [swap()]).expect(422)).body.code).toBe('safety-refused');
     expect(await eventsOf(session.id)).toHaveLength(1);
+  });
+
+  it('takes nothing played after its end, nothing from years away, nothing beyond its timeline', async () => {
+    const session = await start('2027-02-10');
+    const faults = async (event: object) =>
+      (await tell(session.id, [event]).expect(400)).body.errors.map((e: { path: string }) => e.path);
+    expect(await faults({ ...said('started'), at: '0001-01-01T00:00:00.000Z' })).toEqual(['$.events[0].at']);
+    expect(await faults({ ...said('started'), at: '9999-12-31T00:00:00.000Z' })).toEqual(['$.events[0].at']);
+    const far = said('reached', { item: ROCK.id, segment: 5000, set: 1, side: 'left', amount: 8 });
+    expect(await faults(far)).toEqual(['$.events[0].segment']);
+    const done = DONE();
+    await tell(session.id, done).expect(200);
+    const late = { ...said('pain', { item: ROCK.id, nrs: 9 }), at: `${TODAY}T23:59:00.000Z` };
+    expect(await faults(late)).toEqual(['$.events[0].type']);
+    await tell(session.id, done).expect(200); // sent again it changes nothing and is no fault
+    expect(await eventsOf(session.id)).toHaveLength(done.length);
+  });
+
+  it('of a version that a newer one took the place of is not begun; one under way goes on', async () => {
+    const other = await addAthlete(north);
+    const old = (await issue(north, other.id, '2027-02-01').expect(201)).body;
+    const begin = (routineId: string, date: string) => north.create('/sessions', { routineId, date });
+    const { body: open } = await begin(old.id, '2027-02-20').expect(200);
+    const now = (await issue(north, other.id, '2027-02-15').expect(201)).body;
+    const refused = await begin(old.id, '2027-02-16').expect(409);
+    expect(refused.body).toMatchObject({ code: 'superseded', current: { id: now.id, number: 2 } });
+    expect((await begin(old.id, '2027-02-20').expect(200)).body.id).toBe(open.id);
+    await begin(old.id, '2027-02-14').expect(200); // written down for a day on which it was in force
+    await begin(now.id, '2027-02-16').expect(200);
+  });
+
+  it('hears of what is forbidden meanwhile: of single lines, and of everything', async () => {
+    const other = await addAthlete(north);
+    const lines = [ROCK, { ...ROCK, id: randomUUID(), drill: 'cat-camel', side: 'both', setup: {} }];
+    const made = (await issue(north, other.id, TODAY, lines).expect(201)).body;
+    const { body: run } = await north.create('/sessions', { routineId: made.id, date: TODAY }).expect(200);
+    const door = async () => (await north.get(`/sessions/${run.id}/door`).expect(200)).body;
+    expect(await door()).toEqual({ blocked: null, items: [] });
+    await north
+      .create(`/athletes/${other.id}/precautions`, { precaution: 'acute-ankle-sprain', setBy: 'R. Halloran' })
+      .expect(201);
+    expect(await door()).toEqual({
+      blocked: null,
+      items: [{ item: ROCK.id, why: expect.stringContaining('a precaution forbids it') }],
+    });
+    // Left out, it is not to come any more.
+    const { segments } = reduceSession(bundledReference, made.items, []);
+    const rest = segments.flatMap(({ item }, s) => (item === 0 ? [s] : []));
+    await tell(run.id, [said('skipped', { item: ROCK.id, segments: rest, next: rest.length })]).expect(200);
+    expect(await door()).toEqual({ blocked: null, items: [] });
+    await saySign(north, other.id, 'gen-chest').expect(201);
+    expect((await door()).blocked).toMatch(/Stop now/);
+  });
+
+  it('is not begun, issued or printed of somebody who is archived', async () => {
+    const other = await addAthlete(north);
+    const made = (await issue(north, other.id, TODAY).expect(201)).body;
+    await north.post(`/athletes/${other.id}/archive`, { archived: true, version: 1 }).expect(200);
+    const begin = { routineId: made.id, date: TODAY };
+    expect((await north.create('/sessions', begin).expect(409)).body.code).toBe('archived');
+    expect((await issue(north, other.id, TODAY).expect(409)).body.code).toBe('archived');
+    expect((await north.get(`/routines/${made.id}/handout.pdf`)).status).toBe(409);
+    await north.post(`/athletes/${other.id}/archive`, { archived: false, version: 2 }).expect(200);
+    await north.create('/sessions', begin).expect(200);
   });
 
   it('does not start while a sign blocks what the routine holds', async () => {

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { bundledReference } from '@yonder/core/reference/bundled';
+import { reduceSession } from '@yonder/core/session';
 import { addAthlete, createTestApp, ROCK, said, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
@@ -75,7 +77,8 @@ describe('a session by what was said before it', () => {
     expect(left.items).toContain(HOPS.id);
     const own = body.items.find((i: { id: string }) => i.id === HEEL.id);
     expect(own.sets).toBeLessThanOrEqual(2);
-    const segments = Array.from({ length: 40 }, (_, i) => i);
+    const { segments: timeline } = reduceSession(bundledReference, body.items, body.events);
+    const segments = timeline.map((_, i) => i);
     const events = [
       said('started'),
       ...segments.map((segment) =>

@@ -32,13 +32,18 @@ const ACTIONS = [
 /** "case.read" → "case: read". */
 const actionText = (action: string) => action.replaceAll('-', ' ').replace('.', ': ');
 
-function Row({ at, actor, athlete, action, change }: AuditRow) {
+function Row({ at, actor, athlete, action, change, refused }: AuditRow) {
   return (
     <Table.Tr>
       <Table.Td>{timeText(at)}</Table.Td>
       <Table.Td>{actor.name ?? actor.kind}</Table.Td>
       <Table.Td>
         {actionText(action)}
+        {refused ? (
+          <Text span size="sm" c="var(--danger)">
+            , refused ({actionText(refused)})
+          </Text>
+        ) : null}
         {change ? (
           <Text size="xs" c="var(--muted)">
             {change.what}: {change.was} → {change.is}. {change.why}

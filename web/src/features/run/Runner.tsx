@@ -24,6 +24,7 @@ import classes from './Run.module.css';
 import { scoredBefore } from './Provoking.tsx';
 import type { Scores } from './Provoking.tsx';
 import { Stage } from './Stage.tsx';
+import { useDoor } from './useDoor.ts';
 import { useRun } from './useRun.ts';
 import type { Run } from './useRun.ts';
 
@@ -178,6 +179,7 @@ export function Runner({
   const { assessment: ofAthlete, case: input, on, report } = useWorkspace();
   const assessment = useMemo(() => withSchools(ofAthlete, routine.schools), [ofAthlete, routine.schools]);
   const run = useRun(session, session.items ?? routine.items);
+  const stopped = useDoor(session.id, run);
   const [open, setOpen] = useState<'pain' | 'swap' | null>(null);
   const begin = useEffectEvent(() => {
     // What the server left out stands there before anything is said.
@@ -221,6 +223,13 @@ export function Runner({
           </Button>
         </Group>
       </div>
+      {stopped.blocked === null && stopped.items.length > 0 && !run.finished ? (
+        <Alert color="copper" role="alert" p={6} title="Left out from now on">
+          {stopped.items.map((why) => (
+            <div key={why}>{why}</div>
+          ))}
+        </Alert>
+      ) : null}
       {run.problem && !run.finished ? (
         <Alert color="copper" role="alert" p={6}>
           {run.problem}
@@ -228,6 +237,13 @@ export function Runner({
       ) : null}
       {run.finished ? (
         <Afterwards run={run} stopAbove={stop} rules={assessment.safety.dayRules} onStored={onLeave} />
+      ) : stopped.blocked !== null ? (
+        <Alert color="red" role="alert" title="Stop: this run does not go on">
+          <Text>{stopped.blocked}</Text>
+          <Button mt="sm" color="red" onClick={run.end}>
+            End the session
+          </Button>
+        </Alert>
       ) : (
         <>
           <Stage run={run} />

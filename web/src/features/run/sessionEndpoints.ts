@@ -1,4 +1,4 @@
-import type { RecentSessions, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
+import type { DoorOfRun, RecentSessions, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
 import type { SessionEvent } from '@yonder/core/session';
 import { allItems, api } from '../../app/api.ts';
 
@@ -25,6 +25,10 @@ const sessionsApi = api.injectEndpoints({
     >({
       query: (body) => ({ url: '/sessions', creates: true, body }),
     }),
+    doorOfRun: build.query<DoorOfRun, string>({
+      query: (sessionId) => `/sessions/${sessionId}/door`,
+      keepUnusedDataFor: 0,
+    }),
     appendEvents: build.mutation<SessionRow, { sessionId: string; events: readonly SessionEvent[] }>({
       query: ({ sessionId, events }) => ({
         url: `/sessions/${sessionId}/events`,
@@ -36,5 +40,10 @@ const sessionsApi = api.injectEndpoints({
   }),
 });
 
-export const { useSessionsQuery, useRecentSessionsQuery, useStartSessionMutation, useAppendEventsMutation } =
-  sessionsApi;
+export const {
+  useSessionsQuery,
+  useRecentSessionsQuery,
+  useStartSessionMutation,
+  useDoorOfRunQuery,
+  useAppendEventsMutation,
+} = sessionsApi;

@@ -149,6 +149,22 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     skipDrill: () => {
       if (!finished) leaveOut(skipItem(segments, position));
     },
+    /** Leaves out what is left of these lines, one event each; it goes on with the first piece that is not among them. */
+    leaveOutItems: (ids: readonly string[]) => {
+      const gone = new Set(skipped);
+      let to = position.segment;
+      for (const id of new Set(ids)) {
+        const rest = segments.flatMap((segment, s) =>
+          s >= position.segment && routine[segment.item]?.id === id && !gone.has(s) ? [s] : [],
+        );
+        if (rest.length === 0) continue;
+        for (const s of rest) gone.add(s);
+        const next = segments.findIndex((_, s) => s >= position.segment && !gone.has(s));
+        to = next < 0 ? segments.length : next;
+        say({ type: 'skipped', item: id, segments: rest, next: to });
+      }
+      if (to !== position.segment) setSecond({ segment: to, elapsed: 0 });
+    },
     back: () => {
       const next = back(segments, position);
       jump({ type: 'went-back', segment: next.segment }, next);

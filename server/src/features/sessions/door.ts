@@ -1,0 +1,48 @@
+import type { DoorOfRun } from '@yonder/core/contracts';
+import { reduceSession } from '@yonder/core/session';
+import { ApiProblem } from '../../http/problem.ts';
+import type { Unit } from '../../work/unit.ts';
+import { loadRecord } from '../athletes/record.ts';
+import { needRoutine } from '../routines/versions.ts';
+import { asSwapped, eventsOf, judgeRun, needSession } from './service.ts';
+
+const OPEN: DoorOfRun = { blocked: null, items: [] };
+
+/**
+ * What the rules forbid by now of what is still to come in a run: everything, or single items with the reason. A sign, a
+ * precaution or a pain that was told meanwhile is among it.
+ */
+export async function doorOf(unit: Unit, sessionId: string): Promise<DoorOfRun> {
+  const session = await needSession(unit, sessionId);
+  if (session.finished) return OPEN;
+  const routine = await needRoutine(unit, session.routineId);
+  const { reference } = await unit.practice();
+  const items = session.items ?? routine.items;
+  const events = await eventsOf(unit, sessionId);
+  const { segments, position } = reduceSession(reference, items, events);
+  const toCome = new Set(
+    segments.flatMap(({ item }, place) =>
+      place >= position.segment && !position.skipped.includes(place) ? [items[item]?.id] : [],
+    ),
+  );
+  const out = new Set(items.flatMap(({ id }) => (toCome.has(id) ? [] : [id])));
+  const record = await loadRecord(unit, session.athleteId, session.date);
+  try {
+    const run = {
+      items: asSwapped(items, events),
+      out,
+      date: session.date,
+      schools: routine.request.schools,
+    };
+    await judgeRun(unit, record, run);
+    return OPEN;
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error;
+    const ofItems = error.errors.flatMap(({ path, message }) => {
+      const item = items[Number(/^\$\.items\[(\d+)\]/.exec(path)?.[1])];
+      return item ? [{ item: item.id, why: message }] : [];
+    });
+    const whole = error.errors.find(({ path }) => path === '$')?.message;
+    return { blocked: whole ?? (ofItems.length === 0 ? error.message : null), items: ofItems };
+  }
+}

@@ -1,0 +1,31 @@
+import { useEffect, useEffectEvent, useState } from 'react';
+import { useDoorOfRunQuery } from './sessionEndpoints.ts';
+import type { Run } from './useRun.ts';
+
+/** How often a run that is open asks whether it may go on. */
+const ASK_MS = 4000;
+
+/** What stops a run by now: everything, with the reason, or lines of it that were left out, each with its reason. */
+export interface Stopped {
+  readonly blocked: string | null;
+  readonly items: readonly string[];
+}
+
+/**
+ * Asks every few seconds whether a run may go on. A sign that is open by now halts it; a line that is forbidden by now is
+ * left out, at once where it is the one being done.
+ */
+export function useDoor(sessionId: string, run: Run): Stopped {
+  const { data } = useDoorOfRunQuery(sessionId, { pollingInterval: ASK_MS, skip: run.finished });
+  const blocked = run.finished ? null : (data?.blocked ?? null);
+  const [said, setSaid] = useState<readonly string[]>([]);
+  const obey = useEffectEvent(() => {
+    if (blocked !== null && run.playing) run.pause();
+    const forbidden = run.finished ? [] : (data?.items ?? []);
+    if (forbidden.length === 0) return;
+    run.leaveOutItems(forbidden.map(({ item }) => item));
+    setSaid((before) => [...new Set([...before, ...forbidden.map(({ why }) => why)])]);
+  });
+  useEffect(() => obey(), [data, blocked]);
+  return { blocked, items: said };
+}
