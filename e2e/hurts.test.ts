@@ -34,3 +34,47 @@ describe('what a diary asked to refer', () => {
     expect(open.errors).toEqual([]);
   });
 });
+
+describe('a run that is under way', () => {
+  it('leaves out what a precaution forbids meanwhile, and ends when a sign is there', async () => {
+    const athlete = ids.get('Tarn Whitlow') ?? '';
+    /** Says something elsewhere, as a colleague at another desk would. */
+    const elsewhere = (path: string, body: object) =>
+      open.page.evaluate(
+        async (url: string, given: object) => {
+          const { csrfToken } = await (await fetch('/api/v1/auth/me')).json();
+          const { status } = await fetch(url, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json', 'x-csrf-token': csrfToken },
+            body: JSON.stringify({ id: crypto.randomUUID(), ...given }),
+          });
+          return status;
+        },
+        `/api/v1/athletes/${athlete}/${path}`,
+        body,
+      );
+    await visit('Tarn Whitlow', 'run');
+    await clinician.startsTheRun();
+    await clinician.presses('Go');
+    expect(
+      await elsewhere('precautions', { precaution: 'shoulder-anterior-apprehension', setBy: 'K. Moor' }),
+    ).toBe(201);
+    await clinician.reads('Left out from now on');
+    await clinician.reads('a precaution forbids it');
+    const chest = { topic: 'heart', outcome: 'signs', signs: [{ redFlag: 'gen-chest' }] };
+    expect(await elsewhere('gate', chest)).toBe(201);
+    await clinician.reads('Stop: this run does not go on');
+    await clinician.presses('End the session');
+    await clinician.reads('How was it?');
+    await clinician.presses('Store the session');
+    await clinician.reads('Last sessions');
+    const [run] = await stored<{ finished: boolean; done: string[] }>(
+      `SELECT s.finished, array_agg(e.done) AS done FROM sessions s JOIN session_entries e ON e.session_id = s.id
+       WHERE s.athlete_id = $1 AND s.date = CURRENT_DATE GROUP BY s.id, s.finished`,
+      [athlete],
+    );
+    expect(run?.finished).toBe(true);
+    expect(run?.done.filter((done) => done === 'all')).toEqual([]);
+    expect(open.errors).toEqual([]);
+  });
+});
