@@ -159,7 +159,13 @@ export const protocolInputSchema = protocolSchema.omit({ region: true, side: tru
   version: versionSchema.nullable().default(null).describe('null for a protocol not stored yet'),
 });
 const protocolRowSchema = protocolSchema
-  .extend({ id: idSchema, version: versionSchema })
+  .extend({
+    id: idSchema,
+    version: versionSchema,
+    changed: z
+      .array(z.string())
+      .describe('own drills that were changed since they were ticked: closed until ticked again'),
+  })
   .meta({ id: 'ProtocolRow' });
 
 /** Body that sets a need of the practitioner’s own. */

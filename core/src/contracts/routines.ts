@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { itemSchema, MOST_ITEMS, requestSchema, sectionSchema } from '../domain/caseFile.ts';
 import { isoDaySchema, modeSchema, occasionSchema, sideSchema, WEEKDAYS } from '../domain/vocabulary.ts';
+import { ownDrillSchema } from '../reference/schema.ts';
 import { reasonSchema } from '../reasons/schema.ts';
 import { idSchema, newIdSchema, versionSchema } from './common.ts';
 
@@ -81,6 +82,9 @@ export const routineRowSchema = z
     reasons: z.array(itemReasonsSchema).describe('empty for versions from before reasons were kept'),
     changes: z.array(reasonSchema).describe('what changed since the version before'),
     overrides: z.array(overrideSchema).describe('rules it was issued against'),
+    ownDrills: z
+      .array(ownDrillSchema)
+      .describe('drills of the practice’s own in it, as they were when it was issued'),
   })
   .meta({ id: 'Routine' });
 export type RoutineRow = z.infer<typeof routineRowSchema>;

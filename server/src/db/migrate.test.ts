@@ -123,6 +123,7 @@ describe('the second shape', () => {
       '2026-12-01-light-weeks',
       '2026-12-01-signs-read',
       '2026-12-02-guarded-audit',
+      '2026-12-02-frozen-drills',
     ]);
     const { practice, athlete, versions, sessions } = await layOut();
     await app.stored(`UPDATE practices SET schools = '{"release-first": "skip"}' WHERE id = $1`, [practice]);

@@ -17,6 +17,7 @@ import { occasions } from './migrations/2026-11-28-occasions.ts';
 import { todaysCopies } from './migrations/2026-11-28-today.ts';
 import { lightWeeks } from './migrations/2026-12-01-light-weeks.ts';
 import { painState } from './migrations/2026-12-01-pain-state.ts';
+import { frozenDrills } from './migrations/2026-12-02-frozen-drills.ts';
 import { guardedAudit } from './migrations/2026-12-02-guarded-audit.ts';
 import { signsRead } from './migrations/2026-12-01-signs-read.ts';
 import { protocols } from './migrations/2026-11-28-protocols.ts';
@@ -41,6 +42,7 @@ const MIGRATIONS: readonly Migration[] = [
   lightWeeks,
   signsRead,
   guardedAudit,
+  frozenDrills,
 ];
 
 /** The migrations of this version on a database. `up()` brings it forward, `down({ to: 0 })` takes everything back. */

@@ -193,7 +193,7 @@ export const TABLES = {
   }),
   check_ins: z.object({ ...ofAthlete, ...checkInSchema.shape, by: text }),
   lifts: z.object({ ...ofAthlete, ...liftSchema.shape, createdAt: instant }),
-  protocols: z.object({ ...ofAthlete, ...protocolSchema.shape }),
+  protocols: z.object({ ...ofAthlete, ...protocolSchema.shape, changed: z.array(text) }),
   need_overrides: z.object({
     ...ofAthlete,
     ...needOverrideSchema.shape,
@@ -290,6 +290,7 @@ export const TABLES = {
       changes: z.array(reasonSchema),
       overrides: z.array(overrideSchema),
       hardened: z.array(hardenedSchema),
+      ownDrills: z.array(ownDrillSchema),
       decidedBatch: uuid.nullable(),
     })
     .omit({ version: true }),

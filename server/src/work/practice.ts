@@ -1,4 +1,5 @@
 import type { Practice } from '@yonder/core/assess';
+import { sameJson } from '@yonder/core/domain';
 import type { OwnTask, OwnTest, ReferenceEdit } from '@yonder/core/domain';
 import { practiceReference } from '@yonder/core/reference';
 import type { OwnDrill, PracticeFigures, Reference } from '@yonder/core/reference';
@@ -52,6 +53,17 @@ export function optionsOf(
   choices: readonly Pick<RowOf<'method_choices'>, 'school' | 'option'>[],
 ): Record<string, string> {
   return Object.fromEntries(choices.map(({ school, option }) => [school, option]));
+}
+
+/** The reference with own drills as they were when something was issued; the door judges by those of today. */
+export function referenceAsIssued(
+  { reference, bundled, figures }: Pick<PracticeSettings, 'reference' | 'bundled' | 'figures'>,
+  issued: readonly OwnDrill[],
+): Reference {
+  const now = new Map(figures.drills.map((drill) => [drill.id, drill]));
+  if (issued.every((drill) => sameJson(drill, now.get(drill.id)))) return reference;
+  const others = figures.drills.filter(({ id }) => !issued.some((drill) => drill.id === id));
+  return practiceReference(bundled, { ...figures, drills: [...others, ...issued] });
 }
 
 /** What of a unit of work the settings are read with. */

@@ -1,5 +1,6 @@
+import { sameJson } from '@yonder/core/domain';
 import { practiceReference } from '@yonder/core/reference';
-import type { Reference } from '@yonder/core/reference';
+import type { OwnDrill, Reference } from '@yonder/core/reference';
 import { createContext, use, useMemo } from 'react';
 import type { ReactNode } from 'react';
 import { useFiguresQuery } from '../features/figures/figureEndpoints.ts';
@@ -25,6 +26,22 @@ export function ReferenceProvider({ children }: { children: ReactNode }) {
     const { tasks, tests, doseShares } = data;
     return { practice: practiceReference(bundled, { reference, tasks, tests, drills, doseShares }), bundled };
   }, [bundled, data]);
+  return <ReferenceContext value={both}>{children}</ReferenceContext>;
+}
+
+/** Below it own drills are as they were when a version was issued, whatever they are now. */
+export function AsIssued({ drills, children }: { drills: readonly OwnDrill[]; children: ReactNode }) {
+  const { practice, bundled } = useBoth();
+  const { data } = useFiguresQuery();
+  const both = useMemo(() => {
+    const now = new Map((data?.drills ?? []).map(({ drill }) => [drill.id, drill]));
+    if (!data || drills.every((drill) => sameJson(drill, now.get(drill.id)))) return { practice, bundled };
+    const others = [...now.values()].filter(({ id }) => !drills.some((drill) => drill.id === id));
+    const reference = data.edits.filter((edit) => edit.ended === null);
+    const { tasks, tests, doseShares } = data;
+    const own = { reference, tasks, tests, drills: [...others, ...drills], doseShares };
+    return { practice: practiceReference(bundled, own), bundled };
+  }, [practice, bundled, data, drills]);
   return <ReferenceContext value={both}>{children}</ReferenceContext>;
 }
 

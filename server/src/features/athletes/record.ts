@@ -131,7 +131,7 @@ function athletePart(story: Story): object {
       .map(({ topic, on, until, signs }) => ({ topic, on, until, ...(signs ? { signs } : {}) })),
     pains: row.pains.map(bare),
     lifts: row.lifts.map(bare),
-    protocols: row.protocols.map(bare),
+    protocols: row.protocols.map(({ changed: _changed, ...protocol }) => bare(protocol)),
     dislikes: row.dislikes,
     loadLimits: row.loadLimits,
     lightSpans: row.lightSpans,

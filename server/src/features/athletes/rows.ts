@@ -58,7 +58,7 @@ export function redFlagRow(row: RowOf<'red_flag_answers'>): RedFlagRow {
 
 /** A protocol as the API shows it. */
 export function protocolRow(row: RowOf<'protocols'>): AthleteRow['protocols'][0] {
-  return only(row, ['id', 'version', 'region', 'side', 'by', 'date', 'drills', 'tests']);
+  return only(row, ['id', 'version', 'region', 'side', 'by', 'date', 'drills', 'tests', 'changed']);
 }
 
 /** A pain as the API shows it. */

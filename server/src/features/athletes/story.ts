@@ -57,7 +57,12 @@ export async function putProtocol(
       ? [{ path: '$.date', message: `before the operation it is for, ${since}` }]
       : [],
   );
-  await unit.rows.protocols.putAt({ athleteId, ...place }, version, protocol, protocolRow);
+  await unit.rows.protocols.putAt(
+    { athleteId, ...place },
+    version,
+    { ...protocol, changed: [] },
+    protocolRow,
+  );
   return showAthlete(unit, athleteId);
 }
 

@@ -1,4 +1,5 @@
 import type { Figures, ImportedDrills } from '@yonder/core/contracts';
+import { sameJson } from '@yonder/core/domain';
 import { jsonPath, ownDrillsFaults } from '@yonder/core/formats';
 import type { CaseFault } from '@yonder/core/formats';
 import { ownDrillSchema } from '@yonder/core/schemas';
@@ -48,6 +49,28 @@ export async function addDrill(
   return readFigures(unit);
 }
 
+/** A drill was ticked as it was: once it is another in anything but being archived, its ticks are taken back and named. */
+async function takeTicksBack(
+  { rows, query, practiceId }: Unit,
+  before: OwnDrill | undefined,
+  now: OwnDrill,
+): Promise<void> {
+  const content = ({ archived: _archived, ...rest }: OwnDrill) => rest;
+  if (!before || sameJson(content(before), content(now))) return;
+  const ticked = await query<{ id: string }>(
+    'SELECT id FROM protocols WHERE practice_id = :practiceId AND drills @> CAST(:drill AS jsonb)',
+    { practiceId, drill: JSON.stringify([now.id]) },
+  );
+  for (const { id } of ticked) {
+    const { drills, changed, version } = await rows.protocols.need({ id }, 'Protocol', { lock: true });
+    const left = drills.filter((drill) => drill !== now.id);
+    await rows.protocols.update(
+      { id },
+      { drills: left, changed: [...new Set([...changed, now.id])], version: version + 1 },
+    );
+  }
+}
+
 /** Changes, archives or brings back a drill on the version it was read at. */
 export async function changeDrill(
   unit: Unit,
@@ -61,6 +84,7 @@ export async function changeDrill(
   const others = (await ownDrills(unit)).map((d) => (d.id === slug ? drill : d));
   await unit.rows.own_drills.change({ id: rowId }, version, { drill, ...saved(unit) }, ownDrillRow);
   refuse(faultsOfOne(unit, others, slug));
+  await takeTicksBack(unit, drillOf(before), drill);
   return readFigures(unit);
 }
 
@@ -111,6 +135,7 @@ export async function importDrills(unit: Unit, input: DrillFile): Promise<Import
   for (const given of parseDrills(input.drills).drills) {
     const row = await unit.rows.own_drills.one({ slug: given.id });
     const drill = signed(unit, given, row?.drill);
+    await takeTicksBack(unit, row ? drillOf(row) : undefined, drill);
     if (row) await unit.rows.own_drills.change({ id: row.id }, row.version, { drill, ...saved(unit) });
     else await unit.rows.own_drills.insert({ id: newId(), slug: drill.id, drill, ...saved(unit) });
   }

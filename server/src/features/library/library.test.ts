@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DRILL_FILE_FORMAT, ownDrillOf } from '@yonder/core/formats';
@@ -51,6 +52,50 @@ describe('drills of the practice’s own', () => {
     const next = await issue(north, id, TODAY, [ROCK]).expect(201);
     expect(next.body.changes.map((c: { rule: string }) => c.rule)).toContain('item-replaced');
     expect(JSON.stringify(next.body.changes)).toContain(row.drill.id);
+  });
+  it('changed later stay as they were in what was issued, and a tick for them is taken back and named', async () => {
+    const added = await north.create('/library/drills', { drill: copy('Ledge rock') }).expect(201);
+    const rowOf = (body: { drills: { drill: { name: string } }[] }, name: string) =>
+      body.drills.find(({ drill }) => drill.name === name) as never as {
+        rowId: string;
+        version: number;
+        drill: { id: string; dose: object };
+      };
+    const row = rowOf(added.body, 'Ledge rock');
+    const { id } = await addAthlete(north);
+    const ticked = { by: 'Dr V. Ness', date: TODAY, drills: [row.drill.id, ROCK.drill], tests: [] };
+    await north.put(`/athletes/${id}/protocols/ankle-foot/left`, ticked).expect(200);
+    const routine = (await issue(north, id, TODAY, [{ ...ROCK, drill: row.drill.id }]).expect(201)).body;
+    expect(routine.ownDrills).toEqual([row.drill]);
+    const dose = { ...row.drill.dose, secondsPerRep: 30 };
+    const slower = { ...row.drill, name: 'Ledge rock, slow', dose };
+    const changed = await north
+      .put(`/library/drills/${row.rowId}`, { drill: slower, version: row.version })
+      .expect(200);
+    // What was ticked was another drill.
+    const { body: story } = await north.get(`/athletes/${id}`).expect(200);
+    expect(story.protocols).toMatchObject([{ drills: [ROCK.drill], changed: [row.drill.id], version: 2 }]);
+    const again = { ...ticked, version: 2 };
+    const { body: anew } = await north.put(`/athletes/${id}/protocols/ankle-foot/left`, again).expect(200);
+    expect(anew.protocols).toMatchObject([{ drills: ticked.drills, changed: [] }]);
+    // What was issued is printed and counted as it was.
+    const { body: pdf } = await north.get(`/routines/${routine.id}/handout.pdf`).expect(200);
+    const text = spawnSync('pdftotext', ['-layout', '-', '-'], { input: pdf, encoding: 'utf8' }).stdout;
+    expect(text).toContain('Ledge rock');
+    expect(text).not.toContain('slow');
+    const { body: kept } = await north.get(`/athletes/${id}/routines`).expect(200);
+    expect(kept.items[0]).toMatchObject({ ownDrills: [row.drill], totalSeconds: routine.totalSeconds });
+    const next = (await issue(north, id, TODAY, [{ ...ROCK, drill: row.drill.id }]).expect(201)).body;
+    expect(next.ownDrills[0].name).toBe('Ledge rock, slow');
+    expect(next.totalSeconds).toBeGreaterThan(routine.totalSeconds);
+    // Archived and brought back it is no other drill.
+    const now = rowOf(changed.body, 'Ledge rock, slow');
+    const put = (drill: object, version: number) =>
+      north.put(`/library/drills/${row.rowId}`, { drill, version }).expect(200);
+    await put({ ...now.drill, archived: true }, now.version);
+    await put({ ...now.drill, archived: false }, now.version + 1);
+    const { body: last } = await north.get(`/athletes/${id}`).expect(200);
+    expect(last.protocols).toMatchObject([{ drills: ticked.drills, changed: [] }]);
   });
   it('keep the picture that was drawn for them; what cannot be drawn is refused with its place', async () => {
     const picture = figureOf('split-squat');

@@ -1,5 +1,4 @@
 import { isLine } from '@yonder/core/reference';
-import type { Reference } from '@yonder/core/reference';
 import { amountText, circuitText, duration, lineName, OCCASION_LABEL, sideText } from '@yonder/core/words';
 import { numbersOf, timesText } from './input.ts';
 import type { HandoutInput } from './input.ts';
@@ -7,7 +6,8 @@ import { INK, MUTED, pdfOf, TEAL } from './pdf.ts';
 import { picturesOf } from './pictures.ts';
 
 /** A card for the pocket, A6: the lines with their doses, and when to stop. */
-export async function createCard(reference: Reference, input: HandoutInput): Promise<Buffer> {
+export async function createCard(input: HandoutInput): Promise<Buffer> {
+  const { reference } = input;
   const numbers = numbersOf(input.items);
   const pictures = picturesOf(reference, input.items);
   const lines = input.items.map((item, i) => {
@@ -56,7 +56,7 @@ export async function createCard(reference: Reference, input: HandoutInput): Pro
         fontSize: 13,
       },
       {
-        text: `${input.athlete} · ${timesText(reference, input)} · version ${input.number}`,
+        text: `${input.athlete} · ${timesText(input)} · version ${input.number}`,
         fontSize: 7.5,
         color: MUTED,
         margin: [0, 1, 0, 6],

@@ -47,14 +47,8 @@ function lineText(press: Press, reference: Reference, item: RoutineItem, number:
 }
 
 /** A drill in words: dose first, then how, what for, and what to watch. */
-function drillText(
-  press: Press,
-  reference: Reference,
-  input: HandoutInput,
-  item: RoutineItem,
-  number: number | null,
-): object[] {
-  const drill = reference.drills.get(item.drill);
+function drillText(press: Press, input: HandoutInput, item: RoutineItem, number: number | null): object[] {
+  const drill = input.reference.drills.get(item.drill);
   if (!drill) return [];
   const { at } = press;
   const setup = setupText(drill, item);
@@ -76,23 +70,17 @@ function drillText(
 }
 
 /** One line of the routine: its picture, its words beside. */
-function block(
-  press: Press,
-  reference: Reference,
-  input: HandoutInput,
-  item: RoutineItem,
-  number: number | null,
-): object {
+function block(press: Press, input: HandoutInput, item: RoutineItem, number: number | null): object {
   const { at, columns } = press;
   const side = at(columns === 1 ? 96 : 72);
   if (isLine(item.drill))
-    return { margin: [0, 0, 0, at(6)], stack: lineText(press, reference, item, number) };
+    return { margin: [0, 0, 0, at(6)], stack: lineText(press, input.reference, item, number) };
   return {
     margin: [0, 0, 0, at(8)],
     columnGap: at(6),
     columns: [
       { width: side, ...press.pictures(item, side) },
-      { width: '*', stack: drillText(press, reference, input, item, number) },
+      { width: '*', stack: drillText(press, input, item, number) },
     ],
   };
 }
@@ -114,7 +102,7 @@ function inColumns(press: Press, blocks: readonly object[]): object[] {
 }
 
 /** The lines in their order under the sections and rounds they stand in. */
-function body(press: Press, reference: Reference, input: HandoutInput): object[] {
+function body(press: Press, input: HandoutInput): object[] {
   const { at } = press;
   const numbers = numbersOf(input.items);
   const all: object[] = [];
@@ -144,7 +132,7 @@ function body(press: Press, reference: Reference, input: HandoutInput): object[]
         margin: [0, 0, 0, at(4)],
       });
     else if (!circuit && before?.circuit) flush();
-    waiting.push(block(press, reference, input, item, numbers[i] ?? null));
+    waiting.push(block(press, input, item, numbers[i] ?? null));
   });
   flush();
   return all;
@@ -189,8 +177,8 @@ function footer(input: HandoutInput, page: number, pages: number): object {
 }
 
 /** What stands above the lines: whose it is, what for, how long and how often. */
-function head({ at }: Press, reference: Reference, input: HandoutInput): object[] {
-  const when = `${OCCASION_LABEL[input.occasion]} · ${duration(input.totalSeconds)} in all · ${timesText(reference, input)}`;
+function head({ at }: Press, input: HandoutInput): object[] {
+  const when = `${OCCASION_LABEL[input.occasion]} · ${duration(input.totalSeconds)} in all · ${timesText(input)}`;
   return [
     { text: `${input.athlete}: your routine`, font: 'heading', fontSize: at(20) },
     {
@@ -203,7 +191,6 @@ function head({ at }: Press, reference: Reference, input: HandoutInput): object[
 }
 
 async function render(
-  reference: Reference,
   inputs: readonly [HandoutInput, ...HandoutInput[]],
   setting: Setting,
   drawn: boolean,
@@ -217,13 +204,13 @@ async function render(
     info: { title: `Routine ${first.number}`, creator: 'Yonder Ridge' },
     defaultStyle: { font: 'body', color: INK, lineHeight: 1.08 },
     content: inputs.flatMap((input, i) => {
-      const press = { ...setting, at, pictures: drawn ? picturesOf(reference, input.items) : blank };
+      const press = { ...setting, at, pictures: drawn ? picturesOf(input.reference, input.items) : blank };
       return [
         ...(i > 0 ? [{ text: ' ', fontSize: 1, pageBreak: 'before', pageOrientation: 'portrait' }] : []),
-        ...head(press, reference, input),
+        ...head(press, input),
         cautions(press, input),
-        ...body(press, reference, input),
-        ...logPage(reference, input),
+        ...body(press, input),
+        ...logPage(input),
       ];
     }),
     footer: (page: number, all: number) => {
@@ -252,9 +239,8 @@ const ONE_AND_LOG = 2;
  * The printed handout, A4, in plain words with a picture for each drill: dose, what it is for, cues, what to feel, pain limit, when
  * to stop, who to ask, on one page where it fits legibly; then a page with a grid to log sessions by pen.
  */
-export async function createHandout(reference: Reference, input: HandoutInput): Promise<Buffer> {
-  const fits = async (setting: Setting) =>
-    (await render(reference, [input], setting, false)).pages <= ONE_AND_LOG;
+export async function createHandout(input: HandoutInput): Promise<Buffer> {
+  const fits = async (setting: Setting) => (await render([input], setting, false)).pages <= ONE_AND_LOG;
   // The largest that fits, by halves: what fits in one setting fits in all smaller ones.
   let [from, to] = [0, SETTINGS.length];
   while (from < to) {
@@ -262,13 +248,10 @@ export async function createHandout(reference: Reference, input: HandoutInput): 
     if (await fits(SETTINGS[middle] as Setting)) to = middle;
     else from = middle + 1;
   }
-  return (await render(reference, [input], SETTINGS[from] ?? PAGES, true)).buffer;
+  return (await render([input], SETTINGS[from] ?? PAGES, true)).buffer;
 }
 
 /** The handouts of all occasions as one booklet. */
-export async function createBooklet(
-  reference: Reference,
-  inputs: readonly [HandoutInput, ...HandoutInput[]],
-): Promise<Buffer> {
-  return (await render(reference, inputs, { columns: 2, scale: 0.87 }, true)).buffer;
+export async function createBooklet(inputs: readonly [HandoutInput, ...HandoutInput[]]): Promise<Buffer> {
+  return (await render(inputs, { columns: 2, scale: 0.87 }, true)).buffer;
 }

@@ -17,6 +17,8 @@ export interface HandoutInput {
   readonly mode: 'prepare' | 'build' | 'restore';
   readonly totalSeconds: number;
   readonly sections: readonly Section[];
+  /** With own drills as they were when it was issued. */
+  readonly reference: Reference;
   readonly items: readonly RoutineItem[];
   /** The school's limit: stop above it. */
   readonly stopAbove: number;
@@ -30,7 +32,7 @@ export interface HandoutInput {
 }
 
 /** How often it is meant: on its days, else as often as the drill that is meant most seldom allows, before training each time. */
-export function timesText(reference: Reference, input: HandoutInput): string {
+export function timesText(input: HandoutInput): string {
   if (input.days.length > 0) {
     const days =
       input.days.length === 7 ? 'every day' : input.days.map((day) => WEEKDAY_LABEL[day]).join(', ');
@@ -38,7 +40,7 @@ export function timesText(reference: Reference, input: HandoutInput): string {
   }
   if (input.mode === 'prepare') return 'each time';
   const times = input.items.flatMap(({ drill }) =>
-    isLine(drill) ? [] : (reference.drills.get(drill)?.dose.timesPerWeek ?? []),
+    isLine(drill) ? [] : (input.reference.drills.get(drill)?.dose.timesPerWeek ?? []),
   );
   const least = Math.max(1, ...times.map((one) => one.min));
   const most = Math.max(least, Math.min(7, ...times.map((one) => one.max)));

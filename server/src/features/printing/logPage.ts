@@ -1,5 +1,4 @@
 import { isLine, PAUSE } from '@yonder/core/reference';
-import type { Reference } from '@yonder/core/reference';
 import { amountText, duration, lineName, OCCASION_LABEL } from '@yonder/core/words';
 import { numbersOf } from './input.ts';
 import type { HandoutInput } from './input.ts';
@@ -11,7 +10,8 @@ const LOG_HINT =
   'Tick what you did, or write how many. Pain and effort from 0 to 10; the morning after: better, same or worse.';
 
 /** A page with a grid for the pen: a row a drill, a column a session, pain, effort and the morning after below. */
-export function logPage(reference: Reference, input: HandoutInput): object[] {
+export function logPage(input: HandoutInput): object[] {
+  const { reference } = input;
   const blank = Array.from({ length: LOG_COLUMNS }, () => ({ text: ' ' }));
   const row = (label: string, note: string) => [
     {

@@ -18,6 +18,7 @@ import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
 import { Sent } from '../../http/endpoint.ts';
 import { ApiProblem, refuse } from '../../http/problem.ts';
+import { referenceAsIssued } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
 import type { LoadedRecord } from '../athletes/record.ts';
@@ -56,8 +57,9 @@ async function handoutOf(
 ): Promise<HandoutInput> {
   const { schools } = routine.request;
   await passDoor(unit, record, routine.items, unit.today, { schools, at });
-  const { reference, safety, painLimits } = withSchools(assessed, schools);
-  const { name: practice } = await unit.practice();
+  const { safety, painLimits } = withSchools(assessed, schools);
+  const settings = await unit.practice();
+  const reference = referenceAsIssued(settings, routine.ownDrills);
   const { items, sections, number, issuedOn, issuedBy, mode, occasion, totalSeconds, overrides, reasons } =
     routine;
   const handling = new Map(
@@ -69,7 +71,8 @@ async function handoutOf(
   );
   return {
     athlete: record.athlete.name,
-    practice,
+    practice: settings.name,
+    reference,
     occasion,
     ...frequencyOf(occasions, occasion),
     number,
@@ -115,10 +118,9 @@ export async function printRoutine(
   const routine = await needRoutine(unit, routineId);
   const own = await printed(deps, unit, routine.athleteId);
   const input = await handoutOf(unit, own, routine, (index) => `$.items[${index}]`);
-  const { reference } = own.assessed;
   return as === 'card'
-    ? sendPdf('card', () => createCard(reference, input))
-    : sendPdf('routine', () => createHandout(reference, input));
+    ? sendPdf('card', () => createCard(input))
+    : sendPdf('routine', () => createHandout(input));
 }
 
 /** Every routine in force as one booklet; refused as a whole where today forbids a drill of one of them. */
@@ -130,7 +132,7 @@ export async function printBooklet(deps: Deps, unit: Unit, athleteId: string): P
   const [first, ...more] = inputs;
   if (!first)
     throw new ApiProblem('invalid-request', { errors: [{ path: '$', message: 'no routine is in force' }] });
-  return sendPdf('booklet', () => createBooklet(own.assessed.reference, [first, ...more]));
+  return sendPdf('booklet', () => createBooklet([first, ...more]));
 }
 
 const ICAL_DAY = {
@@ -158,7 +160,7 @@ function firstDay(from: string, days: readonly (keyof typeof ICAL_DAY)[]): Date 
 export async function weekCalendar(unit: Unit, athleteId: string): Promise<Sent> {
   const record = await loadRecord(unit, athleteId, unit.today);
   const kept = await unit.rows.occasions.all({ athleteId });
-  const { reference, name } = await unit.practice();
+  const settings = await unit.practice();
   const planned = record.routines.filter(({ occasion }) => frequencyOf(kept, occasion).days.length > 0);
   refuse(
     planned.length > 0
@@ -167,10 +169,11 @@ export async function weekCalendar(unit: Unit, athleteId: string): Promise<Sent>
   );
   const calendar = ical({
     name: `Routines: ${record.athlete.name}`,
-    prodId: { company: name, product: 'Yonder Ridge' },
+    prodId: { company: settings.name, product: 'Yonder Ridge' },
   });
   for (const routine of planned) {
-    const { items, request } = routine;
+    const { items, request, ownDrills } = routine;
+    const reference = referenceAsIssued(settings, ownDrills);
     await passDoor(unit, record, items, unit.today, {
       schools: request.schools,
       at: (i) => `$.${routine.occasion}.items[${i}]`,

@@ -42,7 +42,7 @@ export function routineRow(row: RowOf<'routines'>): RoutineRow {
     findings,
     reasons,
   } = row;
-  const { changes, overrides, request } = row;
+  const { changes, overrides, request, ownDrills } = row;
   return {
     id,
     occasion,
@@ -59,6 +59,7 @@ export function routineRow(row: RowOf<'routines'>): RoutineRow {
     reasons,
     changes,
     overrides,
+    ownDrills,
   };
 }
 
@@ -150,6 +151,9 @@ export async function storeVersion(
     overrides: [...version.overrides],
     changes: newest ? routineChanges(reference, before, items) : [],
     hardened: hardenedIn(reference, newest, items, version.on),
+    ownDrills: (await unit.practice()).figures.drills.filter(({ id }) =>
+      items.some(({ drill }) => drill === id),
+    ),
     decidedBatch: version.decidedBatch,
   });
 }

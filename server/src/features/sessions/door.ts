@@ -1,6 +1,7 @@
 import type { DoorOfRun } from '@yonder/core/contracts';
 import { reduceSession } from '@yonder/core/session';
 import { ApiProblem } from '../../http/problem.ts';
+import { referenceAsIssued } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
 import { loadRecord } from '../athletes/record.ts';
 import { needRoutine } from '../routines/versions.ts';
@@ -16,7 +17,7 @@ export async function doorOf(unit: Unit, sessionId: string): Promise<DoorOfRun> 
   const session = await needSession(unit, sessionId);
   if (session.finished) return OPEN;
   const routine = await needRoutine(unit, session.routineId);
-  const { reference } = await unit.practice();
+  const reference = referenceAsIssued(await unit.practice(), routine.ownDrills);
   const items = session.items ?? routine.items;
   const events = await eventsOf(unit, sessionId);
   const { segments, position } = reduceSession(reference, items, events);

@@ -14,6 +14,7 @@ import { ApiProblem, notFound, refuse } from '../../http/problem.ts';
 import { checkWorkingDay } from '../../work/days.ts';
 import type { Deps } from '../../deps.ts';
 import { idWithin, newId } from '../../work/newId.ts';
+import { referenceAsIssued } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
 import type { LoadedRecord } from '../athletes/record.ts';
@@ -290,7 +291,7 @@ async function checkEvents(
 ): Promise<void> {
   const items = session.items ?? routine.items;
   const own = new Set(items.map((item) => item.id));
-  const { reference } = await unit.practice();
+  const reference = referenceAsIssued(await unit.practice(), routine.ownDrills);
   const known = await eventsOf(unit, session.id);
   const unknown = new Set(known.map(({ id }) => id));
   const fresh = events
@@ -360,7 +361,7 @@ const ENTRY_COLUMNS = [
 
 /** Works the session out anew from all its events and keeps what happened per item as rows. */
 async function keepState(unit: Unit, session: RowOf<'sessions'>, routine: RowOf<'routines'>): Promise<void> {
-  const { reference } = await unit.practice();
+  const reference = referenceAsIssued(await unit.practice(), routine.ownDrills);
   const items = session.items ?? routine.items;
   const state = reduceSession(reference, items, await eventsOf(unit, session.id));
   const rows = state.entries.map(

@@ -8,7 +8,7 @@ import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { Refusal } from '../../components/Refusal.tsx';
 import { Allowed } from '../../app/Allowed.tsx';
-import { useReference } from '../../app/reference.tsx';
+import { AsIssued, useReference } from '../../app/reference.tsx';
 import { dayText, shortDay, today } from '../../app/today.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { CheckIn } from './CheckIn.tsx';
@@ -244,14 +244,16 @@ export function RunPage() {
   }
   if (session)
     return (
-      <Runner
-        key={session.id}
-        session={session}
-        routine={routine}
-        answers={answers}
-        scores={scores}
-        onLeave={leave}
-      />
+      <AsIssued drills={routine.ownDrills}>
+        <Runner
+          key={session.id}
+          session={session}
+          routine={routine}
+          answers={answers}
+          scores={scores}
+          onLeave={leave}
+        />
+      </AsIssued>
     );
   return (
     <div className={classes.page}>

@@ -19,12 +19,16 @@ export function useDoor(sessionId: string, run: Run): Stopped {
   const { data } = useDoorOfRunQuery(sessionId, { pollingInterval: ASK_MS, skip: run.finished });
   const blocked = run.finished ? null : (data?.blocked ?? null);
   const [said, setSaid] = useState<readonly string[]>([]);
+  const [answered, setAnswered] = useState(data);
+  // What was left out stays said, although the next answer does not name it any more.
+  if (data !== answered) {
+    setAnswered(data);
+    setSaid([...new Set([...said, ...(data?.items ?? []).map(({ why }) => why)])]);
+  }
   const obey = useEffectEvent(() => {
     if (blocked !== null && run.playing) run.pause();
     const forbidden = run.finished ? [] : (data?.items ?? []);
-    if (forbidden.length === 0) return;
-    run.leaveOutItems(forbidden.map(({ item }) => item));
-    setSaid((before) => [...new Set([...before, ...forbidden.map(({ why }) => why)])]);
+    if (forbidden.length > 0) run.leaveOutItems(forbidden.map(({ item }) => item));
   });
   useEffect(() => obey(), [data, blocked]);
   return { blocked, items: said };

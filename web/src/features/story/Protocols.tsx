@@ -51,6 +51,12 @@ function ProtocolForm({ gate, known }: { gate: Gate; known: AthleteRow['protocol
             : 'nothing ticked yet: nothing of this region and side is shown'}
         </span>
       </Group>
+      {known && known.changed.length > 0 ? (
+        <Alert color="copper" mt={4} p={6}>
+          Changed since it was ticked, and closed until it is ticked again:{' '}
+          {known.changed.map((id) => nameOf(reference, id)).join(', ')}.
+        </Alert>
+      ) : null}
       <Group align="flex-end" gap="xs" mt={4}>
         <TextInput
           size="xs"
