@@ -79,6 +79,7 @@ export const PROBLEM_CODES = [
   'id-taken',
   'archived',
   'superseded',
+  'proposal-changed',
   'in-use',
   'safety-refused',
   'blocked',

@@ -160,6 +160,12 @@ export type PutOccasion = z.infer<typeof putOccasionSchema>;
 /** What a practitioner says of a proposed decision. */
 export const decisionVerdictSchema = z.enum(['accepted', 'overruled']);
 
+/** What was proposed for an item: the decision and the item that would follow, null = left out. */
+const proposedSchema = z.strictObject({ decision: z.string().max(40), next: itemSchema.nullable() });
+const shown = proposedSchema
+  .optional()
+  .describe('what was on the screen; refused when it is another by now. Left out: whatever is proposed now');
+
 /** A verdict on each decision of the routine in force, by item; an overruled one says what instead, and why. */
 export const decideSchema = z.strictObject({
   id: newIdSchema.describe('of the verdicts given together'),
@@ -168,9 +174,10 @@ export const decideSchema = z.strictObject({
   verdicts: z
     .array(
       z.discriminatedUnion('verdict', [
-        z.strictObject({ item: idSchema, verdict: z.literal('accepted') }),
+        z.strictObject({ item: idSchema, verdict: z.literal('accepted'), shown }),
         z.strictObject({
           item: idSchema,
+          shown,
           verdict: z.literal('overruled'),
           instead: z.enum(['keep', 'ease', 'remove']),
           reason: z.string().trim().min(3, 'say why').max(1000),

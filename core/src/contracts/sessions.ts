@@ -14,6 +14,11 @@ export const startSessionSchema = z.strictObject({
     .boolean()
     .default(false)
     .describe('by today’s copy of the routine, worked out from the check-in of that day'),
+  shown: z
+    .array(todayChangeSchema)
+    .max(120)
+    .optional()
+    .describe('the changes of the copy that were on the screen; refused when they are others by now'),
   undone: z
     .array(z.string().max(120))
     .max(120)

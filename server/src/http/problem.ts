@@ -23,6 +23,7 @@ const CODES: Readonly<Record<ProblemCode, { status: number; title: string }>> = 
   'id-taken': { status: 409, title: 'This id stands for something else already' },
   archived: { status: 409, title: 'This athlete is archived; bring them back first' },
   superseded: { status: 409, title: 'A newer version is in force' },
+  'proposal-changed': { status: 409, title: 'What is proposed is another by now; look again' },
   'in-use': { status: 409, title: 'This is still in use' },
   'safety-refused': { status: 422, title: 'A precaution or stop-and-refer sign forbids this' },
   blocked: { status: 422, title: 'A stop-and-refer sign is open' },

@@ -134,6 +134,12 @@ export function conflictOf(error: unknown): { version: number } | null {
   return known.problem.current as { version: number };
 }
 
+/** Was something refused because what is proposed is another by now than what was shown? */
+export function isMoved(error: unknown): boolean {
+  const known = error as ApiError | undefined;
+  return known?.kind === 'problem' && known.problem.code === 'proposal-changed';
+}
+
 /** Faults by the first name in their path (`$.birthDate` → `birthDate`), for form fields. */
 export function fieldErrors(error: unknown): Record<string, string> {
   const known = error as ApiError | undefined;

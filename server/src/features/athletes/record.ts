@@ -63,7 +63,7 @@ async function loadVisits(unit: Unit, ids: readonly string[], on: string): Promi
   const routines = await query<InForce>(
     `SELECT DISTINCT ON (routines.athlete_id, occasion) routines.id, routines.athlete_id AS "athleteId", occasion, number, mode,
             structure, sections, request, items,
-            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes, overrides, hardened,
+            issued_on AS "issuedOn", issued_by AS "issuedBy", total_seconds AS "totalSeconds", findings, reasons, changes, overrides, hardened, own_drills AS "ownDrills",
             (SELECT max(d.decided_on) FROM decisions d WHERE d.routine_id = routines.id AND d.decided_on <= :on) AS "decidedOn",
             nullif(jsonb_array_length(o.days), 0) * o.times_per_day AS "perWeek"
      FROM routines LEFT JOIN occasions o USING (athlete_id, occasion)

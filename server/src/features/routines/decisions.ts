@@ -45,9 +45,23 @@ async function keepVerdicts(
   );
 }
 
+/** Throws when something else was shown than is proposed by now: nothing is stored as accepted that nobody saw. */
+function checkShown({ verdicts }: Decide, decisionOf: (item: string) => Decision | undefined): void {
+  const moved = verdicts.filter(({ item, shown }) => {
+    const now = decisionOf(item);
+    return shown && !(now?.decision === shown.decision && sameJson(now.next, shown.next));
+  });
+  if (moved.length === 0) return;
+  const current = moved.map(({ item }) => {
+    const { decision = 'keep', next = null } = decisionOf(item) ?? {};
+    return { item, decision, next };
+  });
+  throw new ApiProblem('proposal-changed', { current });
+}
+
 /**
  * Takes the practitioner's verdicts on the core's own decisions (worked out anew here), stores them, and issues the
- * next version when anything changed. 409 when another version is in force by now.
+ * next version when anything changed. 409 when another version is in force by now, or what is proposed is not what was shown.
  */
 export async function decide(deps: Deps, unit: Unit, athleteId: string, input: Decide): Promise<Decided> {
   checkWorkingDay('$.on', input.on, unit.today);
@@ -65,7 +79,11 @@ export async function decide(deps: Deps, unit: Unit, athleteId: string, input: D
   );
   const assessment = assessedAt(await assessRecord(deps, unit, record), current.occasion);
   const { decisions } = decideProgress(assessment);
-  const verdicts = input.verdicts.map(({ item, ...verdict }) => ({ index: place(item), ...verdict }));
+  checkShown(input, (item) => decisions[place(item)]);
+  const verdicts = input.verdicts.map(({ item, shown: _shown, ...verdict }) => ({
+    index: place(item),
+    ...verdict,
+  }));
   const items = applyVerdicts(assessment, decisions, verdicts) as IdentifiedItem[];
   if (items.length > 0) await passDoor(unit, record, items, input.on, { schools: current.request.schools });
   await keepVerdicts(unit, { ...current, athleteId }, input, (item) => decisions[place(item)]);

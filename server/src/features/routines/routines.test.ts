@@ -1,7 +1,10 @@
 import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { assessCase } from '@yonder/core/assess';
+import { decideProgress } from '@yonder/core/progress';
 import { bundledReference } from '@yonder/core/reference/bundled';
+import { caseSchema } from '@yonder/core/schemas';
 import { addAthlete, createTestApp, issue, ROCK, screenAnkles, TODAY } from '../../testing/testApp.ts';
 import type { Client, TestApp } from '../../testing/testApp.ts';
 
@@ -255,6 +258,30 @@ describe('deciding', () => {
       .expect(201);
     expect(body).toEqual({ routine: null });
     expect(await decisionsOf(id)).toMatchObject([{ item_id: ROCK.id, verdict: 'accepted' }]);
+  });
+  it('of something else than is proposed by now stores nothing, and shows what is', async () => {
+    const { id } = await addAthlete(north);
+    const routine = (await issue(north, id, '2027-02-01').expect(201)).body;
+    const { case: input } = (await north.get(`/athletes/${id}/case?on=${TODAY}`).expect(200)).body;
+    const [now] = decideProgress(assessCase(bundledReference, caseSchema.parse(input))).decisions;
+    const accept = (shown: object) =>
+      north.create(`/athletes/${id}/decisions`, {
+        on: TODAY,
+        routineId: routine.id,
+        verdicts: [{ item: ROCK.id, verdict: 'accepted', shown }],
+      });
+    const proposed = { decision: now?.decision, next: now?.next };
+    for (const other of [
+      { ...proposed, decision: 'ease' },
+      { ...proposed, next: null },
+      { ...proposed, next: { ...now?.next, amount: 99 } },
+    ]) {
+      const { body } = await accept(other).expect(409);
+      expect(body).toMatchObject({ code: 'proposal-changed', current: [{ item: ROCK.id, ...proposed }] });
+    }
+    expect(await decisionsOf(id)).toEqual([]);
+    await accept(proposed).expect(201);
+    expect(await decisionsOf(id)).toHaveLength(1);
   });
   it('never issues what a precaution set meanwhile forbids, even when overruled to keep', async () => {
     const { id } = await addAthlete(north);

@@ -121,6 +121,7 @@ interface Start {
   readonly leaveOut: readonly string[];
   readonly adapt?: boolean;
   readonly undone?: readonly string[];
+  readonly shown?: RowOf<'sessions'>['changes'] | undefined;
 }
 
 /** Items that a run has left out so far. */
@@ -191,7 +192,7 @@ async function copyFor(
   unit: Unit,
   routine: RowOf<'routines'>,
   record: LoadedRecord,
-  { id, date, undone = [] }: Start,
+  { id, date, undone = [], shown }: Start,
 ): Promise<{ items: Items; out: string[]; changes: RowOf<'sessions'>['changes'] } | null> {
   const said = record.case.checkIns.find((one) => one.date === date);
   if (!said) return null;
@@ -199,6 +200,8 @@ async function copyFor(
   // The same request as the page works it out with.
   const request = { ...record.case.request, mode: routine.mode, schools: routine.request.schools };
   const copy = todaysCopy(prepareBuild(assessment, request), routine.items, said, new Set(undone));
+  if (shown && !sameJson(shown, copy.changes))
+    throw new ApiProblem('proposal-changed', { current: copy.changes });
   if (copy.changes.length === 0) return null;
   const own = new Set(routine.items.map((item) => item.id));
   const idOf = (name: string) => (own.has(name) ? name : idWithin(id, name));

@@ -69,6 +69,18 @@ describe('a session by what was said before it', () => {
     expect((await (await arranged(told)).start({ adapt: false }).expect(200)).body.items).toBeNull();
     expect((await (await arranged(null)).start().expect(200)).body.items).toBeNull();
   });
+  it('is begun by the copy that was shown, and by no other', async () => {
+    const told = { slept: 'badly', tension: 'tense', sore: [] };
+    const { body: seen } = await (await arranged(told)).start().expect(200);
+    const { start } = await arranged(told);
+    const fewer = await start({ shown: seen.changes.slice(1) }).expect(409);
+    expect(fewer.body.code).toBe('proposal-changed');
+    expect(fewer.body.current.map((c: { id: string }) => c.id)).toEqual(
+      seen.changes.map((c: { id: string }) => c.id),
+    );
+    await start({ shown: [] }).expect(409);
+    await start({ shown: fewer.body.current }).expect(200);
+  });
   it('what the day keeps out is out whatever is put back, and less than issued counts as a part of it', async () => {
     const heel = { region: 'ankle-foot', side: 'left', aspect: 'back', feel: 'ache', nrs: 4 };
     const { start } = await arranged({ sore: [heel] }, [WALK, HEEL, HOPS]);

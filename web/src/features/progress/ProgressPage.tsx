@@ -30,6 +30,8 @@ import classes from './Progress.module.css';
 
 /** What the practitioner made of one decision so far; no verdict until one is given. */
 interface Choice {
+  /** The decision it was said of: of another it says nothing. */
+  readonly of: Decision['decision'];
   readonly verdict: 'accepted' | 'overruled' | null;
   readonly instead: 'keep' | 'ease' | 'remove';
   readonly reason: string;
@@ -40,6 +42,7 @@ const NO_CHOICES: Choices = {};
 
 /** A firm proposal is offered as the answer; where the evidence is weak nothing is preset. */
 const preset = (decision: Decision): Choice => ({
+  of: decision.decision,
   verdict: isFirm(decision) ? 'accepted' : null,
   instead: 'keep',
   reason: '',
@@ -174,7 +177,10 @@ export function ProgressPage() {
       </>
     );
   }
-  const all = decisions.map((decision, index) => typed.value[items[index]?.id ?? ''] ?? preset(decision));
+  const all = decisions.map((decision, index) => {
+    const said = typed.value[items[index]?.id ?? ''];
+    return said?.of === decision.decision ? said : preset(decision);
+  });
   const open = all.filter(isOpen).length;
   const isDrill = (index: number) => !isLine(items[index]?.drill ?? '');
   const verdicts = verdictsOf(all).filter(({ index }) => isDrill(index));
@@ -184,7 +190,10 @@ export function ProgressPage() {
     const body = {
       on,
       routineId,
-      verdicts: verdicts.map(({ index, ...verdict }) => ({ item: items[index]?.id ?? '', ...verdict })),
+      verdicts: verdicts.map(({ index, ...verdict }) => {
+        const { decision = 'keep', next = null } = decisions[index] ?? {};
+        return { item: items[index]?.id ?? '', shown: { decision, next }, ...verdict };
+      }),
     };
     decide({ athleteId: athlete.id, body })
       .unwrap()

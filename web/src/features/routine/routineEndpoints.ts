@@ -9,7 +9,7 @@ import type {
   RoutineRow,
 } from '@yonder/core/contracts';
 import type { Occasion } from '@yonder/core/domain';
-import { allItems, api } from '../../app/api.ts';
+import { allItems, api, isMoved } from '../../app/api.ts';
 
 const issued = ['Routines' as const, 'Case' as const, 'Athletes' as const, 'Draft' as const];
 
@@ -71,7 +71,8 @@ const routinesApi = api.injectEndpoints({
     }),
     decide: build.mutation<Decided, { athleteId: string; body: Omit<Decide, 'id'> }>({
       query: ({ athleteId, body }) => ({ url: `/athletes/${athleteId}/decisions`, creates: true, body }),
-      invalidatesTags: (_result, error) => (error ? [] : issued),
+      // What is proposed by now is looked at before anything is said again.
+      invalidatesTags: (_result, error) => (error ? (isMoved(error) ? ['Case'] : []) : issued),
     }),
   }),
 });

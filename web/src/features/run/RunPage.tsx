@@ -212,7 +212,8 @@ export function RunPage() {
   const failed = checks.some((check) => answers[check.id] === false);
   const enter = () => {
     if (!routineId) return;
-    const today = { adapt: said !== undefined && said.version !== null, undone: [...undone] };
+    const adapt = said !== undefined && said.version !== null;
+    const today = { adapt, undone: [...undone], ...(adapt && copy ? { shown: [...copy.changes] } : {}) };
     start({ routineId, date: on, leaveOut: [...notToday.keys()], ...today })
       .unwrap()
       .then(

@@ -1,6 +1,6 @@
 import type { DoorOfRun, RecentSessions, SessionRow, SessionWithEvents } from '@yonder/core/contracts';
 import type { SessionEvent } from '@yonder/core/session';
-import { allItems, api } from '../../app/api.ts';
+import { allItems, api, isMoved } from '../../app/api.ts';
 
 const sessionsApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -21,9 +21,11 @@ const sessionsApi = api.injectEndpoints({
         leaveOut: readonly string[];
         adapt: boolean;
         undone: readonly string[];
+        shown?: SessionRow['changes'];
       }
     >({
       query: (body) => ({ url: '/sessions', creates: true, body }),
+      invalidatesTags: (_result, error) => (isMoved(error) ? ['Case'] : []),
     }),
     doorOfRun: build.query<DoorOfRun, string>({
       query: (sessionId) => `/sessions/${sessionId}/door`,

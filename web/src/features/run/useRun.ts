@@ -39,6 +39,31 @@ function reachedBetween(
     }));
 }
 
+/** What leaves lines out from a segment on, one event a line, and the segment it goes on with. */
+function withoutLines(
+  segments: readonly Segment[],
+  { skipped }: Pick<Position, 'skipped'>,
+  from: number,
+  ids: readonly string[],
+  itemAt: (segment: number) => string,
+): { happenings: Happening[]; segment: number } {
+  const gone = new Set(skipped);
+  const happenings = [...new Set(ids)].flatMap((item): Happening[] => {
+    const rest = segments.flatMap((_, s) => (s >= from && itemAt(s) === item && !gone.has(s) ? [s] : []));
+    for (const s of rest) gone.add(s);
+    return rest.length > 0
+      ? [{ type: 'skipped', item, segments: rest, next: nextOf(segments, from, gone) }]
+      : [];
+  });
+  return { happenings, segment: nextOf(segments, from, gone) };
+}
+
+/** The first segment from one on that is not left out; the end where none is. */
+function nextOf(segments: readonly Segment[], from: number, gone: ReadonlySet<number>): number {
+  const next = segments.findIndex((_, s) => s >= from && !gone.has(s));
+  return next < 0 ? segments.length : next;
+}
+
 /** Where the running second is; it goes on from what happened, never behind it. */
 function positionAt(
   { segment, elapsed }: Pick<Position, 'segment' | 'elapsed'>,
@@ -149,21 +174,11 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     skipDrill: () => {
       if (!finished) leaveOut(skipItem(segments, position));
     },
-    /** Leaves out what is left of these lines, one event each; it goes on with the first piece that is not among them. */
+    /** Leaves out what is left of these lines; it goes on with the first piece that is not of them. */
     leaveOutItems: (ids: readonly string[]) => {
-      const gone = new Set(skipped);
-      let to = position.segment;
-      for (const id of new Set(ids)) {
-        const rest = segments.flatMap((segment, s) =>
-          s >= position.segment && routine[segment.item]?.id === id && !gone.has(s) ? [s] : [],
-        );
-        if (rest.length === 0) continue;
-        for (const s of rest) gone.add(s);
-        const next = segments.findIndex((_, s) => s >= position.segment && !gone.has(s));
-        to = next < 0 ? segments.length : next;
-        say({ type: 'skipped', item: id, segments: rest, next: to });
-      }
-      if (to !== position.segment) setSecond({ segment: to, elapsed: 0 });
+      const { happenings, segment } = withoutLines(segments, state.position, position.segment, ids, itemAt);
+      say(...happenings);
+      if (segment !== position.segment) setSecond({ segment, elapsed: 0 });
     },
     back: () => {
       const next = back(segments, position);
