@@ -74,6 +74,17 @@ function positionAt(
   return behind ? happened : { segment, elapsed, skipped: happened.skipped };
 }
 
+/** The position as a tick finds it, which may come before the page was drawn again; its second is kept on this device. */
+function useNow(sessionId: string, position: Position) {
+  const now = useRef(position);
+  useEffect(() => {
+    now.current = position;
+    const { segment, elapsed } = position;
+    sessionStorage.setItem(`run/${sessionId}`, JSON.stringify({ segment, elapsed }));
+  }, [position, sessionId]);
+  return now;
+}
+
 /** Plays a session. What happened is said as events; everything shown but the running second follows from them. */
 export function useRun(session: SessionWithEvents, routine: readonly IdentifiedItem[]) {
   const reference = useReference();
@@ -92,12 +103,7 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     [routine, segments],
   );
 
-  // A tick may come before the page was drawn again.
-  const now = useRef(position);
-  useEffect(() => {
-    now.current = position;
-  }, [position]);
-
+  const now = useNow(session.id, position);
   /** Moves the second; every piece of work it passes was reached. */
   const moveOn = useCallback(
     (next: Position) => {
@@ -125,10 +131,6 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     else tick.stop();
     return tick.stop;
   }, [playing, finished, tick]);
-  useEffect(() => {
-    const { segment, elapsed } = position;
-    sessionStorage.setItem(`run/${session.id}`, JSON.stringify({ segment, elapsed }));
-  }, [position, session.id]);
 
   const leaveOut = (next: Position) =>
     jump(
