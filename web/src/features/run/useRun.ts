@@ -74,15 +74,18 @@ function positionAt(
   return behind ? happened : { segment, elapsed, skipped: happened.skipped };
 }
 
-/** The position as a tick finds it, which may come before the page was drawn again; its second is kept on this device. */
-function useNow(sessionId: string, position: Position) {
-  const now = useRef(position);
+/** Keeps the running second on this device, for a page that is loaded anew. */
+function useKeepsSecond(sessionId: string, position: Position): void {
   useEffect(() => {
-    now.current = position;
     const { segment, elapsed } = position;
     sessionStorage.setItem(`run/${sessionId}`, JSON.stringify({ segment, elapsed }));
   }, [position, sessionId]);
-  return now;
+}
+
+/** The end of a session, all that is left of it left out. */
+function endOf(segments: readonly Segment[], { segment, skipped }: Position): Position {
+  const rest = segments.flatMap((_, s) => (s >= segment ? [s] : []));
+  return { segment: segments.length, elapsed: 0, skipped: [...new Set([...skipped, ...rest])] };
 }
 
 /** Plays a session. What happened is said as events; everything shown but the running second follows from them. */
@@ -103,7 +106,13 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     [routine, segments],
   );
 
-  const now = useNow(session.id, position);
+  useKeepsSecond(session.id, position);
+
+  // A tick may come before the page was drawn again.
+  const now = useRef(position);
+  useEffect(() => {
+    now.current = position;
+  }, [position]);
   /** Moves the second; every piece of work it passes was reached. */
   const moveOn = useCallback(
     (next: Position) => {
@@ -186,10 +195,7 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
       const next = back(segments, position);
       jump({ type: 'went-back', segment: next.segment }, next);
     },
-    end: () => {
-      const rest = segments.map((_, s) => s).filter((s) => s >= position.segment);
-      leaveOut({ segment: segments.length, elapsed: 0, skipped: [...new Set([...skipped, ...rest])] });
-    },
+    end: () => leaveOut(endOf(segments, position)),
     reportPain: (nrs: number, stopAbove: number) => {
       say({ type: 'pain', item: itemAt(position.segment), nrs });
       if (nrs > stopAbove) leaveOut(skipItem(segments, position));
