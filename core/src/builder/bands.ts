@@ -1,5 +1,6 @@
 import { TIMING } from '../dose/index.ts';
 import type { Mode, Region } from '../domain/index.ts';
+import { FIT } from '../readiness/index.ts';
 import type { Option } from './options.ts';
 import { BUILDER } from './settings.ts';
 import type { WeightedRestriction } from './weights.ts';
@@ -38,6 +39,8 @@ export interface BandInput {
   readonly releaseFirst: boolean;
   /** A small dose of strength before activity is wanted (school "small-dose"). */
   readonly smallDose: boolean;
+  /** The day's action is running. */
+  readonly runs: boolean;
   /** Demand up to which a drill is an easy start for this athlete. */
   readonly easyFrom: number;
   /** Gentle drills of each region and side that hurts; one of those `wanted` is to be in. */
@@ -151,17 +154,81 @@ function phaseBands(input: BandInput): Band[] {
   });
 }
 
+/** Do elements of the actions and joints lead, and no finding? */
+const isLed = ({ weights }: BandInput) => weights.some(({ from }) => from === 'element');
+
+/**
+ * Seconds of warming by what the actions warm with, each as far as it fits. Who runs afterwards is warmed by running: what
+ * rehearses it counts, and it takes nearly half of the time.
+ */
+function warmthBands(input: BandInput): Band[] {
+  const { warmthShare, warmthLeast, warmthMost, runShare, runMost, warmsFit } = BUILDER;
+  const { seconds, runs } = input;
+  if (!isLed(input)) return [];
+  const wanted = runs
+    ? Math.min(runShare * seconds, runMost)
+    : Math.min(Math.max(warmthShare * seconds, warmthLeast), warmthMost);
+  return atLeast(input, 'warmth', wanted, runs ? BUILDER.runCost : BUILDER.warmthCost, (o) => {
+    if (runs && o.rehearses !== null) return o.seconds;
+    return o.warmth >= warmsFit ? o.seconds * o.warmth : 0;
+  });
+}
+
+/** A drill for every element that the routine should hold; one that fits it less counts as much as it fits. */
+function elementBands(input: BandInput): Band[] {
+  const { most, less, least } = BUILDER.elementCost;
+  const elements = input.weights.flatMap(({ from }, need) => (from === 'element' ? [need] : []));
+  return elements.flatMap((need, place) =>
+    atLeast(
+      input,
+      `element:${need}`,
+      1,
+      place < 2 ? BUILDER.elementFirstCost : Math.max(least, most - less * place),
+      (o) => {
+        const match = o.benefit.find((b) => b.need === need)?.match ?? 0;
+        return match >= FIT.good ? 1 : match;
+      },
+    ),
+  );
+}
+
+/** The action is rehearsed in steps, for a working part of the time. */
+function rampBands(input: BandInput): Band[] {
+  const { mode, seconds } = input;
+  if (mode !== 'prepare' || !isLed(input)) return [];
+  const steps = BUILDER.rampSteps.find(([from]) => seconds >= from * 60)?.[1] ?? 1;
+  const wanted = Math.min(BUILDER.rampMost, BUILDER.rampShare * seconds);
+  return [
+    ...atLeast(input, 'ramp', wanted, BUILDER.rampCost, (o) => (o.rehearses === null ? 0 : o.seconds)),
+    ...atLeast(input, 'ramp-steps', steps, steps * BUILDER.rampStepCost, (o) =>
+      o.rehearses === null ? 0 : 1,
+    ),
+  ];
+}
+
 /** Everything a routine is to come near to, beside what it is worth to the findings. */
 export function bandsOf(input: BandInput): Band[] {
   const { seconds, mode } = input;
   const prepare = mode === 'prepare';
+  const led = isLed(input);
   const last = input.phases.length - 1;
   const wishes = [
     ...phaseBands(input),
     ...atLeast(input, 'use', BUILDER.useShare * seconds, BUILDER.useCost, timeOf),
     ...(prepare
-      ? atLeast(input, 'warm', warmingWanted(seconds), BUILDER.warmCost, (o) => (warms(o) ? o.seconds : 0))
+      ? [
+          ...atLeast(
+            input,
+            'warm',
+            warmingWanted(seconds),
+            led ? 2 * BUILDER.warmthCost : BUILDER.warmCost,
+            (o) => (warms(o) ? o.seconds : 0),
+          ),
+          ...warmthBands(input),
+        ]
       : []),
+    ...elementBands(input),
+    ...rampBands(input),
     ...(prepare
       ? atLeast(input, 'easy-start', 1, BUILDER.wishCost, (o) =>
           o.phase === 0 && o.demand <= input.easyFrom ? 1 : 0,

@@ -209,6 +209,7 @@ describe('properties of built routines', () => {
             drill.category === 'raise' ||
             drill.regions.primary.some((r) => r === 'whole-body' || prepared.rules.regions.has(r)) ||
             item.serves.length > 0 ||
+            item.reasons.some(({ rule }) => rule === 'readies') ||
             prepared.rules.actions.some((action) => patternTag(bundledReference, drill, action) >= 0.6);
           expect(asked, item.drill).toBe(true);
         }

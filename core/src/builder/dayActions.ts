@@ -2,17 +2,20 @@ import type { BuildRequest, Standing } from '../domain/index.ts';
 import { rehearsalTag } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 
-/** The actions that a routine prepares: that of the day, else those of the athlete's tasks. */
+/** The actions that a routine prepares: that of the day, else those of the athlete's tasks in their order. */
 export function actionsOfDay(
   reference: Reference,
   standing: Pick<Standing, 'athlete'>,
   request: Pick<BuildRequest, 'pattern'>,
 ): string[] {
   if (request.pattern !== null) return [request.pattern];
-  const own = new Set(standing.athlete.tasks.map(({ id }) => id));
-  return reference.data.patterns
-    .filter((pattern) => pattern.tasks.some((task) => own.has(task)))
-    .map(({ id }) => id);
+  const { patterns, readiness } = reference.data;
+  const inTurn = standing.athlete.tasks.flatMap(({ id }) => {
+    const first = readiness.tasks.find(({ task }) => task === id)?.first;
+    const own = patterns.filter(({ tasks }) => tasks.includes(id)).map((pattern) => pattern.id);
+    return own.sort((a, b) => Number(b === first) - Number(a === first));
+  });
+  return [...new Set(inTurn)];
 }
 
 /** The action that a drill comes nearest to, and how near; null when it rehearses none of them. */

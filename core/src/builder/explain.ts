@@ -38,6 +38,7 @@ function servingReasons(prepared: Prepared, option: Option): Reason[] {
     .sort((a, b) => b.weighted.weight * b.match - a.weighted.weight * a.match)
     .map(({ weighted, match }): Reason => {
       if (isOfAction(weighted)) {
+        if (weighted.from === 'element') return { rule: 'readies', element: weighted.restriction, match };
         const rule = weighted.from === 'pattern' ? 'rehearses' : 'prepares-action';
         return { rule, pattern: option.rehearses ?? '', match };
       }

@@ -198,8 +198,9 @@ describe('what may be chosen', () => {
       ],
       request: { mode: 'prepare', minutes: 12, kit: ['wall'] } as never,
     });
-    const { options } = prepareCase(bundledReference, input);
-    const serving = options.options.filter((o) => o.benefit.length > 0);
+    const { options, weights } = prepareCase(bundledReference, input);
+    const of = weights.flatMap(({ from }, need) => (from === 'element' ? [] : [need]));
+    const serving = options.options.filter((o) => o.benefit.some(({ need }) => of.includes(need)));
     expect(serving.filter((o) => o.category === 'mobilise' || o.category === 'stretch')).toEqual([]);
   });
 });

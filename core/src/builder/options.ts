@@ -3,6 +3,7 @@ import { dosedItem, isFloor, itemSeconds, setsFor } from '../dose/index.ts';
 import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
+import { FIT, fitOf } from '../readiness/index.ts';
 import { kitUsed, patternTag } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import type { Drill } from '../reference/index.ts';
@@ -11,7 +12,9 @@ import {
   fitsPhase,
   hardRule,
   isFiller,
+  isForeign,
   isPreparing,
+  mobilisesReserve,
   openSides,
   rangesWithReserve,
   softRule,
@@ -38,6 +41,8 @@ export interface Option {
   readonly category: Drill['category'];
   readonly regions: readonly Region[];
   readonly temperature: number;
+  /** How well it warms for what follows, 0–1; 0 where nothing asks for warming. */
+  readonly warmth: number;
   readonly intensity: Drill['intensityClass'];
   /** An easy mobilising rung that may stand beside a working one of its ladder. */
   readonly prepares: boolean;
@@ -127,8 +132,8 @@ function highestOpen(
 const SUPPORTS: readonly Drill['category'][] = ['activate', 'stabilise', 'strengthen'];
 
 /**
- * What a drill is worth to what follows in a phase: rehearsing it, the later the better, or waking what it works with
- * before that.
+ * What a drill is worth to what follows in a phase: rehearsing it, the later the better, or, where findings lead, waking
+ * what it works with before that.
  */
 function forAction(
   context: RuleContext,
@@ -139,12 +144,61 @@ function forAction(
 ): Option['benefit'] {
   const near = nearestAction(context.reference, drill, context.actions);
   if (!near || near.tag < BUILDER.rehearses) return [];
-  const supports = SUPPORTS.includes(drill.category) && phase.index < phase.of - 1;
+  const wakes = SUPPORTS.includes(drill.category) && phase.index < phase.of - 1;
+  const supports = wakes && weights.some(({ from }) => from === 'support');
   const need = weights.findIndex(({ from }) => from === (supports ? 'support' : 'pattern'));
   const weighted = weights[need];
   if (!weighted) return [];
   const later = supports ? 1 : 0.5 + (0.5 * (phase.index + 1)) / phase.of;
   return [{ need, match: near.tag, value: weighted.weight * near.tag * later * factor }];
+}
+
+/** How well a drill warms for what follows. */
+function warmthOf({ elements }: RuleContext, drill: Drill): number {
+  return Math.max(0, ...elements.map(({ element }) => (element.part === 'warm' ? fitOf(element, drill) : 0)));
+}
+
+/** An element that a drill answers, as a need of the problem. */
+interface Answered {
+  readonly need: number;
+  readonly match: number;
+  readonly weight: number;
+}
+
+/**
+ * Which elements each drill answers: the one that it fits best, so that one drill is not counted for everything; in a
+ * short time a second that it fits as well, and any that no drill fits better than another.
+ */
+function elementsAnswered(
+  { reference, minutes }: RuleContext,
+  weights: readonly WeightedRestriction[],
+  drills: readonly Drill[],
+): (drill: Drill) => readonly Answered[] {
+  const needs = weights.flatMap(({ from, restriction, weight }, need) => {
+    const element = from === 'element' ? reference.elements.get(restriction) : undefined;
+    return element ? [{ need, weight, element }] : [];
+  });
+  const all = new Map(
+    drills.map((drill) => [
+      drill.id,
+      needs.flatMap(({ need, weight, element }): Answered[] => {
+        const match = fitOf(element, drill);
+        return match >= FIT.half ? [{ need, match, weight }] : [];
+      }),
+    ]),
+  );
+  const best = new Map(
+    [...all].flatMap(([id, fits]) => {
+      const [first] = [...fits].sort((a, b) => b.match - a.match || a.need - b.need);
+      return first ? [[id, first.need] as const] : [];
+    }),
+  );
+  const led = new Set(best.values());
+  const shares = minutes < BUILDER.sharedBelowMinutes;
+  return ({ id }) =>
+    (all.get(id) ?? []).filter(
+      ({ need, match }) => best.get(id) === need || !led.has(need) || (shares && match >= BUILDER.sharedFit),
+    );
 }
 
 /** Fillers from where today's work is come first, and what warms more and is nearer to what follows. */
@@ -184,7 +238,7 @@ function keepBestFillers(options: readonly Option[], context: RuleContext): Opti
 function dropDominated(options: readonly Option[]): Option[] {
   const sum = (option: Option) => option.benefit.reduce((total, b) => total + b.value, 0);
   // What only fills or warms is wanted for its time, so a longer one is not pointless beside a shorter.
-  const forTime = ({ filler, category }: Option) => filler || category === 'raise';
+  const forTime = ({ filler, category, warmth }: Option) => filler || category === 'raise' || warmth > 0;
   const beats = (a: Option, b: Option) =>
     (forTime(b) ? a.seconds === b.seconds : a.seconds <= b.seconds) &&
     a.fatigue <= b.fatigue &&
@@ -270,7 +324,8 @@ export function longestDrillSeconds(mode: Mode, minutes: number): number {
 /** In a preparation what is easy comes first and what is hard comes last. */
 function risingTie(context: RuleContext, drill: Drill, phase: number, phases: number): number {
   if (context.request.mode !== 'prepare' || phases < 2 || drill.category === 'raise') return 0;
-  return BUILDER.rising * drill.demandIndex * ((2 * phase) / (phases - 1) - 1);
+  const rising = context.elements.length > 0 ? BUILDER.risingByElements : BUILDER.rising;
+  return rising * drill.demandIndex * ((2 * phase) / (phases - 1) - 1);
 }
 
 /** Near-maximal work ends a preparation only where the school wants it so, and nothing speaks against it. */
@@ -320,6 +375,7 @@ function optionsOfDrill(
   drill: Drill,
   usable: ReadonlyMap<string, OpenSide[]>,
   reserve: ReadonlySet<string>,
+  answered: readonly Answered[],
 ): Option[] | Ineligible {
   const pinned = context.request.pins.includes(drill.id);
   const fitting = phases
@@ -341,6 +397,7 @@ function optionsOfDrill(
   const near = nearestAction(context.reference, drill, context.actions);
   const warms = drill.category === 'raise' ? BUILDER.warmsNear * nearestTag(context, drill) : 0;
   const care = BUILDER.careCost * drillSafety(context.reference, drill, context.safety).handling.length;
+  const foreign = isForeign(context, drill);
   let tooLong = false;
   let aboveMaximum = false;
   const open = sidesForToday(context, weights, drill, usable.get(drill.id) ?? []);
@@ -351,7 +408,14 @@ function optionsOfDrill(
       const factorOf = (side: Side) => doseValue(side === extra ? count + 1 : count, most) * below;
       const { benefit, weak } = worthOf(context, weights, drill, side.side, factorOf);
       for (const { phase, index } of fitting) {
-        const rehearsal = forAction(context, weights, drill, { index, of: phases.length }, below);
+        const rehearsal = [
+          ...forAction(context, weights, drill, { index, of: phases.length }, below),
+          ...answered.map(({ need, match, weight }) => ({
+            need,
+            match,
+            value: weight * match * below * doseValue(count, most),
+          })),
+        ];
         const serves = benefit.length + rehearsal.length > 0;
         if (!serves && !kept && !filler && !restores) continue;
         const { item: even, reason, fits } = dosedItem(dose, drill, side.side, count, phase.id);
@@ -381,6 +445,7 @@ function optionsOfDrill(
           category: drill.category,
           regions: drill.regions.primary,
           temperature: drill.raisesTemperature,
+          warmth: warmthOf(context, drill),
           intensity: drill.intensityClass,
           prepares: isPreparing(context.reference, drill),
           demand: drill.demandIndex,
@@ -392,6 +457,7 @@ function optionsOfDrill(
             risingTie(context, drill, index, phases.length) +
             warms -
             care -
+            (benefit.length === 0 && foreign ? BUILDER.foreignCost : 0) -
             (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
           filler: !serves && !kept && !restores,
           pinned,
@@ -431,13 +497,15 @@ export function createOptions(
     else usable.set(drill.id, sides.open);
   }
   const reserve = rangesWithReserve(context);
+  const ready = drills.filter((drill) => usable.has(drill.id) && !mobilisesReserve(drill, reserve));
+  const answers = elementsAnswered(context, weights, ready);
   const patternOnly =
     context.request.mode === 'prepare' &&
     schoolOption(context.reference, context.standing.schools, 'activation-value') === 'pattern-only';
   const all: Option[] = [];
   for (const drill of drills) {
     if (!usable.has(drill.id)) continue;
-    const found = optionsOfDrill(context, dose, phases, weights, drill, usable, reserve);
+    const found = optionsOfDrill(context, dose, phases, weights, drill, usable, reserve, answers(drill));
     if ('rule' in found) ineligible.set(drill.id, found);
     else all.push(...(patternOnly && drill.category === 'activate' ? found.map(activationDiscount) : found));
   }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { forAll } from '../testing/forAll.ts';
-import { stiffAnkle } from '../testing/cases.ts';
+import { caseOf, stiffAnkle } from '../testing/cases.ts';
 import { buildCase, preparedOf } from '../testing/prepared.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { testSolver } from '../testing/solver.ts';
@@ -50,6 +50,32 @@ describe('a wish', () => {
     expect(seconds({ category: 'neuromuscular', temperature: 2 })).toBe(50);
     expect(seconds({ category: 'neuromuscular', temperature: 1 })).toBe(0);
     expect(seconds({ category: 'mobilise', temperature: 3 })).toBe(0);
+  });
+  it('for warming by what follows asks a sixth of the time, and of a runner nearly half, running counted too', () => {
+    const bands = (minutes: number, pattern: string) =>
+      preparedOf(caseOf({ request: { minutes, pattern } as never })).problem.bands;
+    const least = (pattern: string) =>
+      [3, 10, 15, 30].map((minutes) => Math.round(named(bands(minutes, pattern), 'warmth')?.least ?? 0));
+    expect(least('throw')).toEqual([45, 100, 150, 180]);
+    expect(least('run')).toEqual([81, 270, 300, 300]);
+    const seconds = (pattern: string, over: Partial<Option>) =>
+      named(bands(10, pattern), 'warmth')?.weight(optionLike({ seconds: 50, rehearses: null, ...over }));
+    expect([0.5, 0.6, 1].map((warmth) => seconds('throw', { warmth }))).toEqual([0, 30, 50]);
+    expect(seconds('throw', { warmth: 0, rehearses: 'throw' })).toBe(0);
+    expect(seconds('run', { warmth: 0, rehearses: 'run' })).toBe(50);
+    expect(named(bandsFor(10), 'warmth')).toBeUndefined(); // a finding leads
+  });
+  it('for each element of what follows costs the more the more it matters, and is met as far as a drill fits', () => {
+    const { problem, rules } = preparedOf(caseOf({ request: { minutes: 12, pattern: 'throw' } as never }));
+    const bands = problem.bands.filter(({ id }) => id.startsWith('element:'));
+    expect(bands.length).toBeGreaterThan(4);
+    expect(bands.length).toBeLessThanOrEqual(rules.elements.length);
+    const costs = bands.map(({ under }) => under);
+    expect(costs.slice(0, 2)).toEqual([30, 30]);
+    expect(costs).toEqual([...costs].sort((a, b) => b - a));
+    const need = Number(bands[0]?.id.split(':')[1]);
+    const met = (match: number) => bands[0]?.weight(optionLike({ benefit: [{ need, value: 1, match }] }));
+    expect([0.4, 0.69, 0.7, 1].map(met)).toEqual([0.4, 0.69, 1, 1]);
   });
   it('to cover a finding is worth more than everything else of a plan together', () => {
     forAll(

@@ -3,9 +3,11 @@ import type { Assessment } from '../assess/index.ts';
 import { monthsBefore } from '../domain/index.ts';
 import type { BuildRequest, Region } from '../domain/index.ts';
 import type { DoseContext } from '../dose/index.ts';
-import { schoolOption } from '../findings/index.ts';
+import { FINDING_SETTINGS, schoolOption } from '../findings/index.ts';
 import { START_RULE } from '../levels/index.ts';
 import { coversRestriction } from '../reference/index.ts';
+import { wantedElements } from '../readiness/index.ts';
+import type { WantedElement } from '../readiness/index.ts';
 import { binds, isGraded, YOUTH_AGE } from '../safety/index.ts';
 import { actionsOfDay } from './dayActions.ts';
 import { dayPattern, findingsForToday } from './dayPattern.ts';
@@ -31,6 +33,9 @@ export interface Prepared extends Assessment, Weighed {
   readonly options: OptionSet;
   readonly problem: Problem;
 }
+
+/** The action that warms by itself. */
+const RUN = 'run';
 
 function maxDrills(request: BuildRequest, { structure, minutes }: ChosenStructure): number {
   if (request.maxDrills !== null) return request.maxDrills;
@@ -109,6 +114,33 @@ function restoringDrills({ reference, safety }: Assessment) {
     }));
 }
 
+/** What the actions that follow and the joints to look after ask the routine to hold. */
+function elementsFor(
+  { reference, standing, safety }: Assessment,
+  request: BuildRequest,
+  actions: readonly string[],
+  minutes: number,
+): WantedElement[] {
+  const { athlete, today } = standing;
+  const own = athlete.tasks.map(({ id }) => id);
+  const followed = reference.data.patterns.filter(({ id }) => actions.includes(id));
+  const since = monthsBefore(today, FINDING_SETTINGS.injuryMonths);
+  const above = new Set(safety.dayRules.filter(({ band }) => band === 'above').map(({ region }) => region));
+  const injured = athlete.injuries.filter(({ date }) => date >= since && date <= today);
+  const joints = [...safety.dayRules.map(({ region }) => region), ...injured.map(({ region }) => region)];
+  return wantedElements(reference, {
+    actions,
+    tasks: own.filter((task) => followed.some(({ tasks }) => tasks.includes(task))),
+    mode: request.mode,
+    minutes,
+    focus: request.focus,
+    joints: [...new Set(joints)].filter((region) => !above.has(region)),
+    age: safety.age,
+    hurts: safety.dayRules.length > 0,
+    kit: request.kit,
+  });
+}
+
 /** Works out weights, options, limits and wishes for a request, judged with the schools chosen for it. */
 export function prepareBuild(given: Assessment, request: BuildRequest): Prepared {
   const assessment = withSchools(given, request.schools);
@@ -117,7 +149,10 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
   const { mode, pins, fatigueCap } = request;
   const chosen = chooseStructure(reference, standing.schools, request);
   const actions = actionsOfDay(reference, standing, request);
-  const weighed = restrictionWeights(assessment, request, actions, day);
+  // Where something was found, or hurts, that leads; otherwise what follows and the joints to look after do.
+  const leads = report.capacities.length === 0 && assessment.safety.dayRules.length === 0;
+  const elements = leads ? elementsFor(assessment, request, actions, chosen.minutes) : [];
+  const weighed = restrictionWeights(assessment, request, actions, elements, day);
   const { weights } = weighed;
   const restoring = restoringDrills(assessment);
   const hardFinish = endsHard(assessment, request);
@@ -130,6 +165,7 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     general: weighed.general,
     hardFinish,
     actions,
+    elements,
     regions: regionsAsked(request, weights),
     restoring: new Set(restoring.flatMap(({ drills }) => [...drills])),
   };
@@ -147,6 +183,7 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     stretchOption: schoolOption(reference, standing.schools, 'static-stretch-before'),
     pins: [...new Set(pins)],
     hardFinish,
+    runs: actions[0] === RUN,
     releaseFirst:
       mode === 'prepare' && schoolOption(reference, standing.schools, 'release-first') === 'first',
     smallDose:

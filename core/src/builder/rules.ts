@@ -8,6 +8,7 @@ import type { OpenedBy } from '../levels/index.ts';
 import type { Barrier } from '../reasons/index.ts';
 import { kitWordsOf, missingKit, patternTag } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
+import type { WantedElement } from '../readiness/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import { nearestAction } from './dayActions.ts';
 import { leadSideOf } from './leadSide.ts';
@@ -41,6 +42,8 @@ export interface RuleContext extends Assessment {
   readonly hardFinish: boolean;
   /** The actions that follow. */
   readonly actions: readonly string[];
+  /** What the actions and the joints to look after ask for, most important first. */
+  readonly elements: readonly WantedElement[];
   /** Regions that something of today asks for: the focus, else what is weighted. */
   readonly regions: ReadonlySet<Region>;
   /** Graded drills for painful positions that are restored today. */
@@ -210,6 +213,25 @@ export function rangesWithReserve(context: RuleContext): Set<string> {
   );
 }
 
+/** Does a drill work on a range that has reserve already? */
+export function mobilisesReserve({ category, serves }: Drill, reserve: ReadonlySet<string>): boolean {
+  const range = category === 'mobilise' || category === 'stretch';
+  return range && serves.some((s) => s.match >= BUILDER.coverMatch && reserve.has(s.restriction));
+}
+
+/** Does it come nowhere near what follows, so that only an element speaks for it? */
+export function isForeign(context: RuleContext, drill: Drill): boolean {
+  return (
+    context.elements.length > 0 &&
+    context.actions.length > 0 &&
+    drill.category !== 'raise' &&
+    !drill.regions.primary.some(
+      (region) => region === 'whole-body' || context.request.focus.includes(region),
+    ) &&
+    !context.actions.some((action) => patternTag(context.reference, drill, action) >= BUILDER.rehearses)
+  );
+}
+
 /** Does something of today ask for it: the joints to look after, what follows, or warming the whole body? */
 function isAskedFor(context: RuleContext, drill: Drill): boolean {
   if (drill.category === 'raise' || drill.regions.primary.includes('whole-body')) return true;
@@ -228,12 +250,9 @@ export function isFiller(context: RuleContext, drill: Drill, reserveRanges: Read
   if (drill.category === 'release' && context.request.mode === 'prepare') return false;
   const dynamic =
     drill.contraction === 'dynamic' || drill.contraction === 'ballistic' || drill.category === 'release';
-  const mobilisesReserve =
-    (drill.category === 'mobilise' || drill.category === 'stretch') &&
-    drill.serves.some((s) => s.match >= BUILDER.coverMatch && reserveRanges.has(s.restriction));
   const moving = drill.category === 'raise' || drill.category === 'neuromuscular';
   const plain = moving || kitWordsOf(drill).length === 0;
-  return dynamic && plain && drill.category !== 'stretch' && !mobilisesReserve;
+  return dynamic && plain && drill.category !== 'stretch' && !mobilisesReserve(drill, reserveRanges);
 }
 
 /** An easy mobilising rung, and the first rung of an action's rehearsal: the next one may follow it. */

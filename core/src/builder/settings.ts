@@ -64,13 +64,47 @@ export const BUILDER = {
   generalInjuryWeight: 0.6,
   /** Share of a weight that stays for what the action of the day does not ask of. */
   elsewhereToday: 0.6,
-  /** Weight of rehearsing the action of the day itself, and of waking what it works with before that. */
+  /** Weight of rehearsing the action of the day itself. */
   patternWeight: 0.6,
+  /** Weight of waking what it works with before that, where findings lead. */
   supportWeight: 0.4,
+  /** Weight of the first element that a routine should hold, and what each further one keeps of it. */
+  elementWeight: 0.9,
+  elementDecay: 0.94,
+  /** Cost of an element that nothing answers: warming and rehearsing, and the others by their place. */
+  elementFirstCost: 30,
+  elementCost: { most: 20, less: 1.5, least: 8 },
+  /** Cost of a drill from where neither a finding nor the action itself is: more than an element but warming and rehearsing is worth. */
+  foreignCost: 60,
+  /** From this fit a drill may answer a second element, below so many minutes. */
+  sharedFit: 0.8,
+  sharedBelowMinutes: 10,
+  /** Warming by what the actions warm with: share of the time, its bounds in seconds, cost of none. */
+  warmthShare: 1 / 6,
+  warmthLeast: 45,
+  warmthMost: 180,
+  warmthCost: 40,
+  /** The same before running, which warms by itself: what rehearses it counts as well. */
+  runCost: 100,
+  runShare: 0.45,
+  runMost: 300,
+  /** Fit to a warm element from which a drill's seconds warm. */
+  warmsFit: 0.6,
+  /** Rehearsing: share of the time, most seconds, cost of none; steps of the ramp from so many minutes, cost of each. */
+  rampShare: 0.2,
+  rampMost: 150,
+  rampCost: 24,
+  rampSteps: [
+    [12, 3],
+    [6, 2],
+  ],
+  rampStepCost: 8,
   /** Share of what a drill is worth to an unscreened athlete when it comes nowhere near what follows. */
   awayFromAction: 0.3,
   /** What a point of demand is worth at the end, and costs at the start, of a preparation. */
   rising: 0.06,
+  /** The same where elements lead, which weigh more. */
+  risingByElements: 0.3,
   /** What a warming drill is worth that is the action itself, and what it costs to be given with care. */
   warmsNear: 0.3,
   careCost: 0.08,

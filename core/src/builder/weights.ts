@@ -4,6 +4,7 @@ import { recentlyInjured } from '../findings/index.ts';
 import type { Finding } from '../findings/index.ts';
 import { reachesSide } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
+import type { WantedElement } from '../readiness/index.ts';
 import { covers } from '../safety/index.ts';
 import type { DayPattern } from './dayPattern.ts';
 import { BUILDER } from './settings.ts';
@@ -18,18 +19,18 @@ export interface WeightedRestriction {
   readonly priority: number;
   /** Symmetry alone speaks: no mobilise or stretch drill for it. */
   readonly symmetryOnly: boolean;
-  readonly from: 'finding' | 'task' | 'injury' | 'pain' | 'pattern' | 'support';
+  readonly from: 'finding' | 'task' | 'injury' | 'pain' | 'pattern' | 'support' | 'element';
   /** Wants a drill, or a word why there is none. */
   readonly wanted: boolean;
   /** Severity of the open finding behind it; 0 where there is none. */
   readonly severity: number;
 }
 
-/** Does what follows ask for it, and no restriction of the athlete? */
+/** Does what follows, or a joint to look after, ask for it, and no restriction of the athlete? */
 export function isOfAction<T extends Pick<WeightedRestriction, 'from'>>(
   weighted: T,
-): weighted is T & { readonly from: 'pattern' | 'support' } {
-  return weighted.from === 'pattern' || weighted.from === 'support';
+): weighted is T & { readonly from: 'pattern' | 'support' | 'element' } {
+  return ['pattern', 'support', 'element'].includes(weighted.from);
 }
 
 /**
@@ -168,19 +169,35 @@ function fromPain(assessment: Assessment): WeightedRestriction[] {
   });
 }
 
-/** What the actions that follow ask for beside everything that is short: rehearsing them, and waking what they work with. */
-function ofActions(): WeightedRestriction[] {
-  const common = {
+/**
+ * What is asked for beside everything that is short: rehearsing what follows, and each element that a routine should
+ * hold; without elements, waking what the action works with.
+ */
+function beside(elements: readonly WantedElement[], rehearses: boolean): WeightedRestriction[] {
+  const common = { side: 'central', priority: 0, symmetryOnly: false, severity: 0, wanted: false } as const;
+  const rehearsal: WeightedRestriction = {
+    ...common,
     region: 'whole-body',
-    side: 'central',
-    priority: 0,
-    symmetryOnly: false,
-    severity: 0,
-    wanted: false,
+    restriction: 'rehearsal',
+    weight: BUILDER.patternWeight,
+    from: 'pattern',
+  };
+  const support = {
+    ...rehearsal,
+    restriction: 'support',
+    weight: BUILDER.supportWeight,
+    from: 'support',
   } as const;
   return [
-    { ...common, restriction: 'rehearsal', weight: BUILDER.patternWeight, from: 'pattern' },
-    { ...common, restriction: 'support', weight: BUILDER.supportWeight, from: 'support' },
+    ...(rehearses ? [rehearsal] : []),
+    ...(rehearses && elements.length === 0 ? [support] : []),
+    ...elements.map(({ element }, place): WeightedRestriction => ({
+      ...common,
+      region: element.regions[0] ?? 'whole-body',
+      restriction: element.id,
+      weight: BUILDER.elementWeight * BUILDER.elementDecay ** place,
+      from: 'element',
+    })),
   ];
 }
 
@@ -201,6 +218,7 @@ export function restrictionWeights(
   assessment: Assessment,
   request: BuildRequest,
   actions: readonly string[],
+  elements: readonly WantedElement[],
   day: DayPattern | null,
 ): Weighed {
   const { reference, standing, report, safety } = assessment;
@@ -225,10 +243,10 @@ export function restrictionWeights(
     safety.dayRules.some(
       (rule) => rule.band === 'above' && rule.region === region && covers(rule.side, side),
     );
-  const rehearses = request.mode === 'prepare' && actions.length > 0 ? ofActions() : [];
+  const rehearses = request.mode === 'prepare' && actions.length > 0;
   return {
     general,
-    weights: [...all.filter((weighted) => !waits(weighted)), ...rehearses],
+    weights: [...all.filter((weighted) => !waits(weighted)), ...beside(elements, rehearses)],
     waiting: all.filter(waits),
   };
 }

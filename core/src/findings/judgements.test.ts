@@ -23,7 +23,7 @@ const judge = (judgements: Judgement[], screenings = stiffAnkle().screenings) =>
   const report = judgeCase(bundledReference, input);
   const find = (restriction: string, side: string) =>
     report.findings.find((f) => f.restriction === restriction && f.side === side);
-  const { weights } = restrictionWeights(assessCase(bundledReference, input), input.request, [], null);
+  const { weights } = restrictionWeights(assessCase(bundledReference, input), input.request, [], [], null);
   return { report, weights: weights.map((w) => `${w.restriction}/${w.side}`), find };
 };
 const own = 'ankle-dorsiflexion-limit/left';

@@ -98,6 +98,7 @@ export const REASON_FIGURES = {
     from: z.enum(['finding', 'task', 'injury', 'pain']),
   },
   rehearses: { pattern: id, match: n },
+  readies: { element: id, match: n },
   'prepares-action': { pattern: id, match: n },
   'fills-phase': { phase: words },
   'chosen-by-hand': drill,

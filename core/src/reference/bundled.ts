@@ -7,6 +7,7 @@ import injuredParts from './data/injured-parts.json' with { type: 'json' };
 import painPatterns from './data/pain-patterns.json' with { type: 'json' };
 import patterns from './data/patterns.json' with { type: 'json' };
 import precautions from './data/precautions.json' with { type: 'json' };
+import readiness from './data/readiness.json' with { type: 'json' };
 import redFlags from './data/red-flags.json' with { type: 'json' };
 import regions from './data/regions.json' with { type: 'json' };
 import renamed from './data/renamed.json' with { type: 'json' };
@@ -32,6 +33,7 @@ export const bundledData = withMirrors({
   drills,
   ladders,
   injuredParts,
+  readiness,
   painPatterns,
   patterns,
   precautions,

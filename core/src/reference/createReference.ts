@@ -10,6 +10,7 @@ import type {
   Ladder,
   Pattern,
   Precaution,
+  ReadinessElement,
   RedFlag,
   ReferenceData,
   RegionEntry,
@@ -34,6 +35,8 @@ export interface Reference {
   readonly redFlags: ReadonlyMap<string, RedFlag>;
   readonly structures: ReadonlyMap<string, Structure>;
   readonly schools: ReadonlyMap<string, School>;
+  /** What actions, tasks and joints ask a routine to hold, by the id of each. */
+  readonly elements: ReadonlyMap<string, ReadinessElement>;
   readonly doseCell: (category: string, mode: string) => DoseCell;
 }
 
@@ -57,6 +60,12 @@ export function createReference(data: ReferenceData): Reference {
     redFlags: byId(data.redFlags),
     structures: byId(data.structures.structures),
     schools: byId(data.schools),
+    elements: byId([
+      ...data.readiness.profiles.flatMap((one) => one.elements),
+      ...data.readiness.tasks.flatMap((one) => one.adds),
+      ...data.readiness.joints.flatMap((one) => one.elements),
+      ...data.readiness.focusWarm,
+    ]),
     doseCell: (category, mode) => {
       const cell = cells.get(`${category}/${mode}`);
       if (!cell) throw new Error(`no dose cell for ${category}/${mode}`);

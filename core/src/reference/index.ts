@@ -25,6 +25,7 @@ export type {
   Position,
   HandlingLimits,
   Precaution,
+  ReadinessElement,
   RedFlag,
   ReferenceData,
   RegionEntry,

@@ -629,6 +629,54 @@ const injuredPartSchema = z.object({
   restrictions: z.array(id).min(1),
 });
 
+/** What an element of a preparation does: its place in the order of a session. */
+const READINESS_PARTS = [
+  'warm',
+  'open',
+  'wake',
+  'brace',
+  'absorb',
+  'drive',
+  'steer',
+  'rehearse',
+  'after',
+] as const;
+
+/**
+ * One thing that an action, a task or a joint asks a routine to hold, with how well the drills of a ladder answer it
+ * (0–1; a drill by name goes before its ladder). One practitioner's judgement unless its confidence says more.
+ */
+export const readinessElementSchema = z.object({
+  id,
+  part: z.enum(READINESS_PARTS),
+  /** The same need in two actions has the same word: only the first of them stays. */
+  need: z.string(),
+  for: z.string(),
+  rank: z.int().min(1).max(5),
+  ladders: z.record(id, z.number().min(0).max(1)),
+  drills: z.record(id, z.number().min(0).max(1)),
+  side: z.enum(['both', 'lead', 'trail', 'either']),
+  regions: z.array(regionSchema).min(1),
+  when: z.object({
+    from: z.number().optional().describe('minutes'),
+    kit: z.array(z.string()).optional().describe('one of these is at hand'),
+    over: z.number().optional().describe('years'),
+    under: z.number().optional().describe('years'),
+    focus: z.array(regionSchema).optional(),
+  }),
+  confidence,
+});
+const elements = z.array(readinessElementSchema);
+const readinessSchema = z.object({
+  profiles: z.array(z.object({ action: z.string(), basis: z.string(), elements })),
+  tasks: z.array(
+    z.object({ task: id, first: id.nullable(), adds: elements, lifts: z.record(id, z.int().min(1).max(5)) }),
+  ),
+  focusWarm: elements,
+  joints: z.array(z.object({ region: regionSchema, elements })),
+  youth: z.object({ keep: z.record(id, z.array(id)), exclude: z.array(id) }),
+});
+
 /** Every reference file under its own name, as one document. */
 export const referenceDataSchema = z.object({
   regions: z.array(regionEntrySchema),
@@ -638,6 +686,7 @@ export const referenceDataSchema = z.object({
   drills: z.array(drillSchema),
   ladders: z.array(ladderSchema),
   injuredParts: z.array(injuredPartSchema),
+  readiness: readinessSchema,
   painPatterns: z.array(painPatternEntrySchema),
   patterns: z.array(patternSchema),
   precautions: z.array(precautionEntrySchema),

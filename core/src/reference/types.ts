@@ -23,3 +23,6 @@ export type DoseCell = z.infer<typeof schema.doseCellSchema>;
 export type Category = z.infer<typeof schema.categorySchema>;
 /** The position a drill is done in. */
 export type Position = Drill['position'];
+
+/** One thing that an action, a task or a joint asks a routine to hold. */
+export type ReadinessElement = z.infer<typeof schema.readinessElementSchema>;

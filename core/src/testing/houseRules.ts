@@ -1,3 +1,4 @@
+import { FIT, fitOf } from '../readiness/index.ts';
 import type { BuildReport, BuiltItem } from '../builder/index.ts';
 import type { Case } from '../domain/index.ts';
 import type { Finding } from '../findings/index.ts';
@@ -62,7 +63,13 @@ const HOUSE: House = {
       actions.some((action) => rehearsalTag(reference, known, action) >= 0.7);
     return last.some(rehearses) ? null : `ends with ${names(last)}`;
   },
-  'nothing foreign': ({ reference, items, actions }) => {
+  'nothing foreign': ({ reference, items, actions, input }) => {
+    const { profiles, tasks } = reference.data.readiness;
+    const own = new Set(input.athlete.tasks.map(({ id }) => id));
+    const elements = [
+      ...profiles.filter(({ action }) => actions.includes(action)).flatMap((one) => one.elements),
+      ...tasks.filter(({ task }) => own.has(task)).flatMap(({ adds }) => adds),
+    ];
     const asked = new Set(
       items.flatMap(({ serves }) => serves.map((s) => reference.restrictions.get(s.restriction)?.region)),
     );
@@ -71,6 +78,7 @@ const HOUSE: House = {
         known.category !== 'raise' &&
         serves.length === 0 &&
         !known.regions.primary.some((region) => region === 'whole-body' || asked.has(region)) &&
+        !elements.some((element) => fitOf(element, known) >= FIT.half) &&
         !actions.some((action) => patternTag(reference, known, action) >= 0.6),
     );
     return foreign.length > 0 ? names(foreign) : null;

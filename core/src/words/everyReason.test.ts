@@ -167,6 +167,11 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
     ],
   ],
   rehearses: [[{ pattern: 'run', match: 0.9 }, 'Rehearses today’s action: run (match 0.9).']],
+  readies: [
+    [{ element: 'run-hip-front', match: 1 }, 'The leg that pushes off needs a free hip behind the body.'],
+    [{ element: 'knee-2', match: 0.5 }, 'Knee: front thigh. It does so in part.'],
+    [{ element: 'no-such', match: 1 }, 'Asked for by what follows.'],
+  ],
   'prepares-action': [[{ pattern: 'run', match: 0.9 }, 'Wakes what today’s action works with: run.']],
   'fills-phase': [
     [{ phase: 'Mobilise' }, 'Fills the phase "Mobilise"; general and dynamic, serves no listed restriction.'],

@@ -169,6 +169,13 @@ const WORDS: Words = {
   'extra-set': (r) => `One set more on the ${SIDE_LABEL[r.side]} side, which is shorter.`,
   rehearses: (r, ref) =>
     `Rehearses today’s action: ${nameOf(ref, r.pattern).toLowerCase()} (match ${r.match}).`,
+  readies: (r, ref) => {
+    const element = ref.elements.get(r.element);
+    const whole = r.match >= 0.7 ? '' : ' It does so in part.';
+    if (!element) return `Asked for by what follows.${whole}`;
+    const said = element.for.charAt(0).toUpperCase() + element.for.slice(1);
+    return `${said.endsWith('.') ? said : `${nameOf(ref, element.regions[0] ?? '')}: ${element.for}.`}${whole}`;
+  },
   'prepares-action': (r, ref) =>
     `Wakes what today’s action works with: ${nameOf(ref, r.pattern).toLowerCase()}.`,
   preferred: () => 'Kept from the routine this one starts from.',

@@ -1,0 +1,172 @@
+import type { Region } from '../domain/index.ts';
+import type { Drill, ReadinessElement, Reference } from '../reference/index.ts';
+
+/** How well a drill answers an element, 0–1: by its own name, else by its ladder. */
+export function fitOf(element: ReadinessElement, { id, ladder }: Pick<Drill, 'id' | 'ladder'>): number {
+  return element.drills[id] ?? element.ladders[ladder] ?? 0;
+}
+
+/** From this fit a drill answers an element; from the lower one it answers half of it (judgement). */
+export const FIT = { good: 0.7, half: 0.4 } as const;
+
+/** How many elements of the actions are wanted, from so many minutes on (judgement). */
+const WANTED_FROM: readonly (readonly [minutes: number, elements: number])[] = [
+  [20, 9],
+  [16, 8],
+  [12, 7],
+  [10, 6],
+  [8, 5],
+  [6, 4],
+  [0, 3],
+];
+/** How many elements of each joint to look after are wanted, from so many minutes on (judgement). */
+const OF_A_JOINT: readonly (readonly [minutes: number, elements: number])[] = [
+  [15, 3],
+  [10, 2],
+  [0, 1],
+];
+const from = (steps: readonly (readonly [number, number])[], minutes: number): number =>
+  steps.find(([least]) => minutes >= least)?.[1] ?? 0;
+
+/** What the actions ask for first comes before the joints to look after, the rest after them. */
+const BEFORE_JOINTS = 3;
+
+/** Younger than this, and without pain, a preparation is games of feet (judgement). */
+const GAMES_UNDER = 14;
+/** A rehearsal of an action that is not the day's first comes after what the body needs. */
+const LATER_REHEARSAL = 3;
+
+/** What decides what is wanted of a routine beside findings. */
+export interface ReadinessFor {
+  /** Actions that follow, the day's first. */
+  readonly actions: readonly string[];
+  /** The athlete's tasks that belong to them, in the order in which they were named. */
+  readonly tasks: readonly string[];
+  readonly mode: 'prepare' | 'build' | 'restore';
+  readonly minutes: number;
+  /** Joints named for today; empty for all. */
+  readonly focus: readonly Region[];
+  /** Joints to look after where none is named: injured of late, or sore. */
+  readonly joints: readonly Region[];
+  readonly age: number;
+  readonly hurts: boolean;
+  readonly kit: readonly string[];
+}
+
+/** An element that a routine should hold, and who asks for it. */
+export interface WantedElement {
+  readonly element: ReadinessElement;
+  readonly of: 'action' | 'joint';
+}
+
+interface Placed {
+  readonly element: ReadinessElement;
+  readonly rank: number;
+  /** Additions of a task before the actions, and the first action before the others. */
+  readonly order: number;
+}
+
+/** Does an element hold on a day like this? */
+function holds({ when }: ReadinessElement, { minutes, age, kit, focus }: ReadinessFor): boolean {
+  return (
+    minutes >= (when.from ?? 0) &&
+    (when.over === undefined || age > when.over) &&
+    (when.under === undefined || age < when.under) &&
+    (when.kit === undefined || when.kit.some((one) => kit.includes(one))) &&
+    (when.focus === undefined || when.focus.some((region) => focus.includes(region)))
+  );
+}
+
+/** In the order of their ranks, one element for each need. */
+function inOrder(placed: readonly Placed[]): ReadinessElement[] {
+  const seen = new Set<string>();
+  return placed
+    .map((one, index) => ({ ...one, index }))
+    .sort((a, b) => a.rank - b.rank || a.order - b.order || a.index - b.index)
+    .flatMap(({ element }) => {
+      if (seen.has(element.need)) return [];
+      seen.add(element.need);
+      return [element];
+    });
+}
+
+/** What the actions ask for, one after the other by rank: additions of the tasks first, then action by action. */
+function ofActions({ data: { readiness } }: Reference, { actions, tasks }: ReadinessFor): ReadinessElement[] {
+  const profileOf = (action: string) =>
+    readiness.profiles.find((one) => one.action === action)?.elements ?? [];
+  const own = readiness.tasks.filter(({ task }) => tasks.includes(task));
+  const lifts = new Map(own.flatMap(({ lifts: ranks }) => Object.entries(ranks)));
+  const known = actions.filter((action) => profileOf(action).length > 0);
+  const followed = known.length > 0 ? known : ['general'];
+  return inOrder([
+    ...own.flatMap(({ adds }) => adds.map((element) => ({ element, rank: element.rank, order: 0 }))),
+    ...followed.flatMap((action, place) =>
+      profileOf(action).map((element) => {
+        const later = place > 0 && element.part === 'rehearse' ? LATER_REHEARSAL : element.rank;
+        return { element, rank: lifts.get(element.id) ?? later, order: place + 1 };
+      }),
+    ),
+  ]);
+}
+
+/** Games of feet for the youngest, and of each action what stays for a child. */
+function forChildren(reference: Reference, given: ReadinessFor): ReadinessElement[] {
+  const { profiles, youth } = reference.data.readiness;
+  const games = profiles.find(({ action }) => action === 'youth')?.elements ?? [];
+  const kept = new Set(given.actions.flatMap((action) => youth.keep[action] ?? []));
+  const own = ofActions(reference, given).filter(({ id }) => kept.has(id));
+  const [rehearsal] = own.filter(({ part }) => part === 'rehearse');
+  return [
+    ...games.map((element) => (element.part === 'rehearse' && rehearsal ? rehearsal : element)),
+    ...own.filter(({ part }) => part !== 'rehearse' && part !== 'warm'),
+  ];
+}
+
+/** A named joint keeps of the actions what lies in it; one alone is warmed by what uses it standing. */
+function within(reference: Reference, elements: readonly ReadinessElement[], given: ReadinessFor) {
+  const { focus } = given;
+  if (focus.length === 0) return elements;
+  const own = elements.filter(
+    ({ part, regions }) =>
+      part === 'warm' || part === 'rehearse' || regions.some((region) => focus.includes(region)),
+  );
+  const [warm, ...more] = reference.data.readiness.focusWarm.filter((one) => holds(one, given));
+  if (!warm || more.length > 0 || focus.length > 1) return own;
+  return [warm, ...own.filter(({ part }) => part !== 'warm')];
+}
+
+/** What looking after joints asks for, joint by joint in turn; what is for after a session only then and in a build. */
+function ofJoints({ data: { readiness } }: Reference, given: ReadinessFor): ReadinessElement[] {
+  const { focus, joints, mode, minutes } = given;
+  const regions = focus.length > 0 ? focus : joints;
+  const each = from(OF_A_JOINT, minutes);
+  const lists = regions.map((region) => {
+    const all = readiness.joints.find((one) => one.region === region)?.elements ?? [];
+    const here = all.filter(({ part }) => (mode === 'restore' ? part === 'after' : part !== 'after'));
+    return here.slice(0, each);
+  });
+  return Array.from({ length: each }, (_, i) => lists.flatMap((list) => list[i] ?? [])).flat();
+}
+
+/**
+ * What a routine should hold beside its findings, most important first: what the actions that follow ask for, more the
+ * more minutes there are, and what the joints to look after ask for. In a build and after a session joints alone ask.
+ */
+export function wantedElements(reference: Reference, given: ReadinessFor): WantedElement[] {
+  const { mode, minutes, age, hurts } = given;
+  const asked = age < GAMES_UNDER && !hurts ? forChildren(reference, given) : ofActions(reference, given);
+  const actions =
+    mode === 'prepare'
+      ? within(reference, asked, given)
+          .filter((element) => holds(element, given))
+          .slice(0, from(WANTED_FROM, minutes))
+      : [];
+  const known = new Set(actions.map(({ need }) => need));
+  const joints = ofJoints(reference, given).filter(({ need }) => !known.has(need));
+  const asAction = (element: ReadinessElement) => ({ element, of: 'action' as const });
+  return [
+    ...actions.slice(0, BEFORE_JOINTS).map(asAction),
+    ...joints.map((element) => ({ element, of: 'joint' as const })),
+    ...actions.slice(BEFORE_JOINTS).map(asAction),
+  ];
+}
