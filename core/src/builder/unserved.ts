@@ -1,6 +1,7 @@
 import type { RoutineItem, Side } from '../domain/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
 import { coversRestriction } from '../reference/index.ts';
+import type { Drill } from '../reference/index.ts';
 import { covers } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import { isOpen, mayServe } from './weights.ts';
@@ -44,27 +45,38 @@ function answers(prepared: Prepared, item: Pick<RoutineItem, 'drill' | 'side'>, 
   );
 }
 
-/** What would be needed for a restriction that no drill may serve today: the rule on its best and nearest drill. */
-function neededFor(prepared: Prepared, { restriction, side, symmetryOnly }: Wanted): Reason {
+/** The rule that keeps the best and nearest of some drills out today; null where none is kept out by a rule. */
+export function nearestBarrier(
+  prepared: Prepared,
+  drills: readonly { readonly drill: Drill; readonly match: number }[],
+): Reason | null {
   const ease = (rule: Barrier) => {
     const place = EASE_OF_RULE.indexOf(rule);
     return place < 0 ? EASE_OF_RULE.length : place;
   };
-  const covering = prepared.reference.data.drills.filter((drill) => coversRestriction(drill, restriction));
-  const fitting = covering.filter((drill) => mayServe(drill, 'both', { side, symmetryOnly }));
-  if (fitting.length === 0 && covering.length > 0) return { rule: 'only-other-side-has-more', restriction };
-  const kept = fitting.flatMap((drill) => {
-    const match = drill.serves.find((s) => s.restriction === restriction)?.match ?? 0;
+  const kept = drills.flatMap(({ drill, match }) => {
     const rule = prepared.options.ineligible.get(drill.id);
     return rule ? [{ drill: drill.id, match, ...rule }] : [];
   });
   const [nearest] = kept.sort(
     (a, b) => ease(a.rule) - ease(b.rule) || b.match - a.match || (a.drill < b.drill ? -1 : 1),
   );
-  if (!nearest) return { rule: 'no-drill-known', restriction };
+  if (!nearest) return null;
   const { rule: because, about, drill } = nearest;
-  const drills = kept.filter((other) => other.rule === because && other.about === about).length;
-  return { rule: 'no-drill-allowed', because, about, drill, drills };
+  const alike = kept.filter((other) => other.rule === because && other.about === about).length;
+  return { rule: 'no-drill-allowed', because, about, drill, drills: alike };
+}
+
+/** What would be needed for a restriction that no drill may serve today: the rule on its best and nearest drill. */
+function neededFor(prepared: Prepared, { restriction, side, symmetryOnly }: Wanted): Reason {
+  const covering = prepared.reference.data.drills.filter((drill) => coversRestriction(drill, restriction));
+  const fitting = covering.filter((drill) => mayServe(drill, 'both', { side, symmetryOnly }));
+  if (fitting.length === 0 && covering.length > 0) return { rule: 'only-other-side-has-more', restriction };
+  const matched = fitting.map((drill) => ({
+    drill,
+    match: drill.serves.find((s) => s.restriction === restriction)?.match ?? 0,
+  }));
+  return nearestBarrier(prepared, matched) ?? { rule: 'no-drill-known', restriction };
 }
 
 function whyNotServed(prepared: Prepared, wanted: Wanted): Reason {

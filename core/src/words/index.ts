@@ -13,6 +13,7 @@ export {
   boundText,
   CATEGORY_LABEL,
   DECISION_LABEL,
+  READINESS_PART_LABEL,
   MODE_LABEL,
   OCCASION_LABEL,
   optionLabel,

@@ -1,7 +1,7 @@
 import type { ItemSide, Mode, Occasion, Region, Side, Weekday } from '../domain/index.ts';
 import type { FindingState } from '../findings/index.ts';
 import type { DecisionKind } from '../progress/index.ts';
-import type { Category, Reference } from '../reference/index.ts';
+import type { Category, ReadinessElement, Reference } from '../reference/index.ts';
 
 /** States in words. */
 export const STATE_LABEL: Readonly<Record<FindingState, string>> = {
@@ -108,3 +108,16 @@ export const REGION_LABEL: Readonly<Record<Region, string>> = {
 export function boundText({ region, side }: { region: Region | null; side: Side | null }): string {
   return region === null ? '' : ` (${withSide(REGION_LABEL[region].toLowerCase(), side ?? 'central')})`;
 }
+
+/** What an element of a preparation does. */
+export const READINESS_PART_LABEL = {
+  warm: 'Warm',
+  open: 'Open',
+  wake: 'Wake',
+  brace: 'Brace',
+  absorb: 'Absorb',
+  drive: 'Drive',
+  steer: 'Steer',
+  rehearse: 'Rehearse',
+  after: 'Afterwards',
+} as const satisfies Record<ReadinessElement['part'], string>;

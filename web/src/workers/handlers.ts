@@ -2,6 +2,7 @@ import {
   benefitCurve,
   buildRoutine,
   completeAround,
+  elementsAsked,
   explainItems,
   heldToday,
   minutesUntilIn,
@@ -60,6 +61,7 @@ export const handlers: Handlers = {
         return drill ? failureDistance(prepared.dose, drill, item) : null;
       }),
       unserved: unservedBy(prepared, items),
+      asked: elementsAsked(prepared, items),
       checks: checkRoutine(prepared, items),
       order: orderCost(prepared.reference, known),
       best: { items: best, cost: orderCost(prepared.reference, best) },

@@ -12,6 +12,7 @@ import type {
   Swap,
   SwapReason,
   Unserved,
+  AskedElement,
   WhatIf,
   WhyNot,
 } from '@yonder/core/builder';
@@ -27,6 +28,8 @@ export interface Explained {
   readonly items: readonly ItemExplanation[];
   readonly failure: readonly (FailureDistance | null)[];
   readonly unserved: readonly Unserved[];
+  /** What the actions that follow and the joints to look after ask for, with what answers it. */
+  readonly asked: readonly AskedElement[];
   readonly checks: readonly Check[];
   readonly order: OrderCost;
   /** The same items in the automatic order, and what that would cost. */

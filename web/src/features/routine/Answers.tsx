@@ -2,7 +2,7 @@ import { Text } from '@mantine/core';
 import { BUILDER } from '@yonder/core/builder';
 import type { BuildReport } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
-import { duration, nameOf, reasonText } from '@yonder/core/words';
+import { duration, nameOf, READINESS_PART_LABEL, reasonText } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -19,6 +19,57 @@ interface Props {
   report: BuildReport | null;
   /** A drill was pressed, by the id of its line. */
   onSelect: (id: string) => void;
+}
+
+/** What the actions that follow and the joints to look after ask for, each with the drills that answer it, or why none does. */
+function WhatFollowsAsks({
+  draft,
+  asked,
+  onSelect,
+}: Pick<Props, 'draft' | 'onSelect'> & { asked: ExplainedItems['asked'] }) {
+  const reference = useReference();
+  if (asked.length === 0) return null;
+  return (
+    <>
+      <h2>
+        What follows asks
+        <span>
+          {' '}
+          {asked.filter(({ by }) => by.length > 0).length} of {asked.length} answered
+        </span>
+      </h2>
+      <ul>
+        {asked.map(({ element, by, inPart, because }) => {
+          const known = reference.elements.get(element);
+          if (!known) return null;
+          return (
+            <li key={element} data-open={by.length === 0 || undefined}>
+              <span aria-hidden>{by.length > 0 ? (inPart ? '◐' : '●') : '○'}</span>
+              <span>
+                {READINESS_PART_LABEL[known.part]}: {known.for}
+                {because ? <span className={classes.why}>{reasonText(reference, because)}</span> : null}
+              </span>
+              <span className={classes.by}>
+                {by.length > 0 ? (inPart ? 'in part by ' : 'by ') : 'not answered'}
+                {by.map((place, i) => (
+                  <span key={place}>
+                    {i > 0 ? ', ' : ''}
+                    <button
+                      type="button"
+                      className={classes.link}
+                      onClick={() => onSelect(draft.items[place]?.id ?? '')}
+                    >
+                      {place + 1}
+                    </button>
+                  </span>
+                ))}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
 }
 
 /** What the body asks: what the routine answers and by which drills, what it does not and why, and what limits it. */
@@ -53,6 +104,13 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
           </span>
         ) : null}
       </h2>
+      {total === 0 ? (
+        <Text size="sm" c="var(--muted)">
+          {findings.capacities.length === 0
+            ? 'Nothing is screened yet.'
+            : 'Nothing that was measured is short.'}
+        </Text>
+      ) : null}
       <ul>
         {answered.map(({ finding, by }) => (
           <li key={`${finding.restriction}/${finding.side}`}>
@@ -88,6 +146,7 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
           </ul>
         </>
       ) : null}
+      <WhatFollowsAsks draft={draft} asked={explained.asked} onSelect={onSelect} />
       {unused ? (
         <p className={classes.limits}>
           {duration(unused.seconds)} of the time stay free.{' '}

@@ -1,0 +1,64 @@
+import { describe, expect, it } from 'vitest';
+import { bundledReference } from '../reference/bundled.ts';
+import { caseOf } from '../testing/cases.ts';
+import { eachOf } from '../testing/eachOf.ts';
+import { buildCase, drillOf, preparedOf } from '../testing/prepared.ts';
+import { testSolver } from '../testing/solver.ts';
+import { elementsAsked } from './index.ts';
+
+const solver = await testSolver();
+const walkIn = (pattern: string | null, minutes: number, over: object = {}) =>
+  caseOf({
+    athlete: { trainingYears: 4 },
+    request: { mode: 'prepare', minutes, pattern, kit: ['wall', 'mat', 'mini-band', 'long-band'] } as never,
+    ...over,
+  });
+
+describe('what follows', () => {
+  it.each([
+    ['run', 5],
+    ['run', 12],
+    ['kick', 8],
+    ['push', 12],
+    ['throw', 12],
+    ['squat', 8],
+    ['climb', 12],
+    [null, 5],
+    [null, 12],
+  ] as const)(
+    'of somebody never screened is mostly answered: %s, %d min, warming and rehearsing always',
+    (pattern, minutes) => {
+      const input = walkIn(pattern, minutes);
+      const items = buildCase(bundledReference, input, solver).routine?.items ?? [];
+      const asked = elementsAsked(preparedOf(input), items);
+      expect(asked.length).toBeGreaterThan(2);
+      const answered = asked.filter(({ by }) => by.length > 0);
+      expect(answered.length / asked.length).toBeGreaterThanOrEqual(0.5);
+      const parts = answered.map(({ element }) => bundledReference.elements.get(element)?.part);
+      expect(parts).toEqual(expect.arrayContaining(['warm', 'rehearse']));
+      for (const one of eachOf(asked)) expect(one.because === null, one.element).toBe(one.by.length > 0);
+    },
+  );
+  it('is answered by place, wholly or in part, and where nothing does the reason is the rule that bound', () => {
+    const prepared = preparedOf(walkIn('run', 12));
+    const of = (drills: string[], element: string) =>
+      elementsAsked(
+        prepared,
+        drills.map((drill) => ({ drill })),
+      ).find((one) => one.element === element);
+    const calf = drillOf('double-leg-heel-raise').id;
+    expect(of(['cat-camel', calf], 'run-calf-foot')).toMatchObject({ by: [1], inPart: false, because: null });
+    expect(of(['short-foot-seated'], 'run-calf-foot')).toMatchObject({ by: [0], inPart: true });
+    expect(of([], 'run-calf-foot')).toMatchObject({ by: [], because: { rule: 'no-room' } });
+    // On no lane, and with nothing in hand.
+    const bare = walkIn('run', 12, { request: { mode: 'prepare', minutes: 12, pattern: 'run', kit: [] } });
+    const held = elementsAsked(preparedOf(bare), []);
+    for (const { because } of eachOf(held)) expect(['no-room', 'no-drill-allowed']).toContain(because?.rule);
+  });
+  it('asks for nothing where something was found: that leads', () => {
+    const found = walkIn('run', 12, {
+      screenings: [{ date: '2027-02-25', results: [{ test: 'wblt-angle', side: 'left', trials: [28] }] }],
+    });
+    expect(elementsAsked(preparedOf(found), [])).toEqual([]);
+  });
+});

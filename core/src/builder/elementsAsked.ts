@@ -1,0 +1,44 @@
+import type { RoutineItem } from '../domain/index.ts';
+import { FIT, fitOf } from '../readiness/index.ts';
+import type { WantedElement } from '../readiness/index.ts';
+import type { Reason } from '../reasons/index.ts';
+import type { Prepared } from './prepared.ts';
+import { nearestBarrier } from './unserved.ts';
+
+/** An element that a routine should hold, the places of the items that answer it, and why none does. */
+export interface AskedElement {
+  readonly element: string;
+  readonly of: WantedElement['of'];
+  readonly by: readonly number[];
+  /** Answered only by what fits it less well. */
+  readonly inPart: boolean;
+  readonly because: Reason | null;
+}
+
+/** What the actions that follow and the joints to look after ask for, with what of a routine answers each. */
+export function elementsAsked(
+  prepared: Prepared,
+  items: readonly Pick<RoutineItem, 'drill'>[],
+): AskedElement[] {
+  const { reference, rules, options, chosen, problem } = prepared;
+  return rules.elements.map(({ element, of }) => {
+    const fits = items.map(({ drill }) => {
+      const known = reference.drills.get(drill);
+      return known ? fitOf(element, known) : 0;
+    });
+    const by = fits.flatMap((fit, place) => (fit >= FIT.half ? [place] : []));
+    const inPart = by.length > 0 && Math.max(...fits) < FIT.good;
+    const good = reference.data.drills.filter((drill) => fitOf(element, drill) >= FIT.good);
+    const possible = good.some((drill) => options.options.some((option) => option.drill === drill.id));
+    const because: Reason | null =
+      by.length > 0
+        ? null
+        : possible
+          ? { rule: 'no-room', minutes: chosen.minutes, maxDrills: problem.maxDrills }
+          : nearestBarrier(
+              prepared,
+              good.map((drill) => ({ drill, match: fitOf(element, drill) })),
+            );
+    return { element: element.id, of, by, inPart, because };
+  });
+}
