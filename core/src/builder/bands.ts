@@ -237,6 +237,12 @@ export function bandsOf(input: BandInput): Band[] {
     ...(prepare && seconds >= BUILDER.twoBlocksFrom * 60
       ? atLeast(input, 'warm-blocks', 2, BUILDER.wishCost, (o) => (o.category === 'raise' ? 1 : 0))
       : []),
+    // From an easy run to a faster one.
+    ...(prepare && led && input.runs && seconds >= BUILDER.runBlocksFrom * 60
+      ? atLeast(input, 'run-blocks', 2, BUILDER.rampCost, (o) =>
+          o.category === 'raise' && o.warmth >= FIT.good ? 1 : 0,
+        )
+      : []),
     ...(input.hardFinish
       ? atLeast(input, 'hard-finish', BUILDER.hardFinishSeconds, BUILDER.wishCost, (o) =>
           o.phase === last && o.intensity === 'high' ? o.seconds : 0,

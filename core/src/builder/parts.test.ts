@@ -63,6 +63,9 @@ describe('a wish', () => {
     expect([0.5, 0.6, 1].map((warmth) => seconds('throw', { warmth }))).toEqual([0, 30, 50]);
     expect(seconds('throw', { warmth: 0, rehearses: 'throw' })).toBe(0);
     expect(seconds('run', { warmth: 0, rehearses: 'run' })).toBe(50);
+    // An easy run and a faster one, from ten minutes on.
+    const blocks = (minutes: number, pattern: string) => named(bands(minutes, pattern), 'run-blocks')?.least;
+    expect([blocks(9, 'run'), blocks(10, 'run'), blocks(10, 'throw')]).toEqual([undefined, 2, undefined]);
     expect(named(bandsFor(10), 'warmth')).toBeUndefined(); // a finding leads
   });
   it('for each element of what follows costs the more the more it matters, and is met as far as a drill fits', () => {

@@ -87,6 +87,8 @@ export const BUILDER = {
   /** The same before running, which warms by itself: what rehearses it counts as well. */
   runCost: 100,
   runShare: 0.45,
+  /** Minutes from which running warms in two blocks, an easy one and a faster one. */
+  runBlocksFrom: 10,
   runMost: 300,
   /** Fit to a warm element from which a drill's seconds warm. */
   warmsFit: 0.6,
