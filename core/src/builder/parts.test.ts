@@ -52,8 +52,10 @@ describe('a wish', () => {
     expect(seconds({ category: 'mobilise', temperature: 3 })).toBe(0);
   });
   it('for warming by what follows asks a sixth of the time, and of a runner nearly half, running counted too', () => {
+    const exposure = [{ action: 'run', perWeek: 5, effort: 'hard' as const }];
     const bands = (minutes: number, pattern: string) =>
-      preparedOf(caseOf({ request: { minutes, pattern, space: 'lane' } as never })).problem.bands;
+      preparedOf(caseOf({ athlete: { exposure }, request: { minutes, pattern, space: 'lane' } as never }))
+        .problem.bands;
     const least = (pattern: string) =>
       [3, 10, 15, 30].map((minutes) => Math.round(named(bands(minutes, pattern), 'warmth')?.least ?? 0));
     expect(least('throw')).toEqual([45, 100, 150, 180]);
