@@ -4,6 +4,7 @@ import {
   ownTaskSchema,
   ownTestSchema,
   painLimitsSchema,
+  painPatternSchema,
   referenceEditSchema,
 } from '../domain/caseFile.ts';
 import { isoDaySchema, sideSchema } from '../domain/vocabulary.ts';
@@ -61,6 +62,7 @@ export const figuresSchema = z
     tests: z.array(practiceTestRowSchema),
     drills: z.array(ownDrillRowSchema),
     doseShares: z.array(doseShareSchema),
+    painPatterns: z.array(painPatternSchema).nullable().describe('null for those that ship'),
   })
   .meta({ id: 'Figures' });
 export type Figures = z.infer<typeof figuresSchema>;

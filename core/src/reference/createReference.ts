@@ -1,3 +1,4 @@
+import { sameJson } from '../domain/index.ts';
 import type { Case, DoseShare, OwnTask, ReferenceEdit } from '../domain/index.ts';
 import { MDC95_PER_SEM } from './figures.ts';
 import { LINES } from './lines.ts';
@@ -8,6 +9,7 @@ import type {
   DoseCell,
   Drill,
   Ladder,
+  OwnDrill,
   Pattern,
   Precaution,
   ReadinessElement,
@@ -191,4 +193,18 @@ export function practiceReference(bundled: Reference, figures: PracticeFigures):
     doseModes: withShares(reference.data.doseModes, doseShares),
     painPatterns: painPatterns ?? reference.data.painPatterns,
   });
+}
+
+/** A practice's reference with own drills as they were when something was issued, whatever they are now. */
+export function issuedReference(
+  practice: Reference,
+  bundled: Reference,
+  figures: PracticeFigures,
+  issued: readonly OwnDrill[],
+): Reference {
+  const drills = figures.drills ?? [];
+  const now = new Map(drills.map((drill) => [drill.id, drill]));
+  if (issued.every((drill) => sameJson(drill, now.get(drill.id)))) return practice;
+  const others = drills.filter(({ id }) => !issued.some((drill) => drill.id === id));
+  return practiceReference(bundled, { ...figures, drills: [...others, ...issued] });
 }

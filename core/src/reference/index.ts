@@ -1,4 +1,4 @@
-export { createReference, practiceReference } from './createReference.ts';
+export { createReference, issuedReference, practiceReference } from './createReference.ts';
 export { MDC95_PER_SEM } from './figures.ts';
 export { isLine, OWN_WORDS, PAUSE } from './lines.ts';
 export { demandIndexOf } from './drillFigures.ts';

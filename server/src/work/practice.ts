@@ -1,7 +1,6 @@
 import type { Practice } from '@yonder/core/assess';
-import { sameJson } from '@yonder/core/domain';
 import type { OwnTask, OwnTest, ReferenceEdit } from '@yonder/core/domain';
-import { practiceReference } from '@yonder/core/reference';
+import { issuedReference, practiceReference } from '@yonder/core/reference';
 import type { OwnDrill, PracticeFigures, Reference } from '@yonder/core/reference';
 import type { RowOf } from '../db/schema.ts';
 import type { Recent } from './recent.ts';
@@ -60,10 +59,7 @@ export function referenceAsIssued(
   { reference, bundled, figures }: Pick<PracticeSettings, 'reference' | 'bundled' | 'figures'>,
   issued: readonly OwnDrill[],
 ): Reference {
-  const now = new Map(figures.drills.map((drill) => [drill.id, drill]));
-  if (issued.every((drill) => sameJson(drill, now.get(drill.id)))) return reference;
-  const others = figures.drills.filter(({ id }) => !issued.some((drill) => drill.id === id));
-  return practiceReference(bundled, { ...figures, drills: [...others, ...issued] });
+  return issuedReference(reference, bundled, figures, issued);
 }
 
 /** What of a unit of work the settings are read with. */

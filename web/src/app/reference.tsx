@@ -1,6 +1,6 @@
-import { sameJson } from '@yonder/core/domain';
-import { practiceReference } from '@yonder/core/reference';
-import type { OwnDrill, Reference } from '@yonder/core/reference';
+import type { Figures } from '@yonder/core/contracts';
+import { issuedReference, practiceReference } from '@yonder/core/reference';
+import type { OwnDrill, PracticeFigures, Reference } from '@yonder/core/reference';
 import { createContext, use, useMemo } from 'react';
 import type { ReactNode } from 'react';
 import { useFiguresQuery } from '../features/figures/figureEndpoints.ts';
@@ -15,17 +15,26 @@ interface Both {
 
 const ReferenceContext = createContext<Both | null>(null);
 
+/** What of a practice's own figures goes into its reference. */
+function inForce({ edits, drills, tasks, tests, doseShares, painPatterns }: Figures): PracticeFigures {
+  return {
+    reference: edits.filter((edit) => edit.ended === null),
+    drills: drills.map(({ drill }) => drill),
+    tasks,
+    tests,
+    doseShares,
+    painPatterns,
+  };
+}
+
 /** Suspends until the reference is there; the practice's own figures go in as soon as they are known. */
 export function ReferenceProvider({ children }: { children: ReactNode }) {
   const bundled = use(loadReference());
   const { data } = useFiguresQuery();
-  const both = useMemo(() => {
-    if (!data) return { practice: bundled, bundled };
-    const reference = data.edits.filter((edit) => edit.ended === null);
-    const drills = data.drills.map((row) => row.drill);
-    const { tasks, tests, doseShares } = data;
-    return { practice: practiceReference(bundled, { reference, tasks, tests, drills, doseShares }), bundled };
-  }, [bundled, data]);
+  const both = useMemo(
+    () => ({ practice: data ? practiceReference(bundled, inForce(data)) : bundled, bundled }),
+    [bundled, data],
+  );
   return <ReferenceContext value={both}>{children}</ReferenceContext>;
 }
 
@@ -33,15 +42,13 @@ export function ReferenceProvider({ children }: { children: ReactNode }) {
 export function AsIssued({ drills, children }: { drills: readonly OwnDrill[]; children: ReactNode }) {
   const { practice, bundled } = useBoth();
   const { data } = useFiguresQuery();
-  const both = useMemo(() => {
-    const now = new Map((data?.drills ?? []).map(({ drill }) => [drill.id, drill]));
-    if (!data || drills.every((drill) => sameJson(drill, now.get(drill.id)))) return { practice, bundled };
-    const others = [...now.values()].filter(({ id }) => !drills.some((drill) => drill.id === id));
-    const reference = data.edits.filter((edit) => edit.ended === null);
-    const { tasks, tests, doseShares } = data;
-    const own = { reference, tasks, tests, drills: [...others, ...drills], doseShares };
-    return { practice: practiceReference(bundled, own), bundled };
-  }, [practice, bundled, data, drills]);
+  const both = useMemo(
+    () => ({
+      practice: data ? issuedReference(practice, bundled, inForce(data), drills) : practice,
+      bundled,
+    }),
+    [practice, bundled, data, drills],
+  );
   return <ReferenceContext value={both}>{children}</ReferenceContext>;
 }
 

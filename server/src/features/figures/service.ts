@@ -37,7 +37,7 @@ export async function readFigures({ rows, practiceId }: Unit): Promise<Figures> 
   const tasks = await rows.practice_tasks.all({}, { sort: ['name'] });
   const tests = await rows.own_tests.all({}, { sort: ['slug'] });
   const drills = await rows.own_drills.all({}, { sort: ['slug'] });
-  const { version, painLimits, doseShares } = practice;
+  const { version, painLimits, doseShares, painPatterns } = practice;
   return {
     version,
     painLimits,
@@ -46,6 +46,7 @@ export async function readFigures({ rows, practiceId }: Unit): Promise<Figures> 
     tests: tests.map(testRow),
     drills: drills.map(ownDrillRow),
     doseShares,
+    painPatterns,
   };
 }
 

@@ -86,6 +86,8 @@ describe('methods', () => {
     expect(wrong.body.errors[0].path).toBe('$.painPatterns[0].precautions[0]');
     await put([pattern]).expect(200);
     expect((await caseOf(id)).overrides.painPatterns).toEqual([{ ...pattern, aboveOnly: false }]);
+    const figures = await owner.get('/figures').expect(200);
+    expect(figures.body.painPatterns).toEqual([{ ...pattern, aboveOnly: false }]);
     const late = await put([pattern]).expect(409);
     const back = { painPatterns: null, version: late.body.current.version };
     await owner.put('/methods/pain-patterns', back).expect(200);
