@@ -79,9 +79,9 @@ export function eventFaults(
     if (day < from || day > to)
       return [{ index, of: 'at', message: `the device's clock is off: between ${from} and ${to}` }];
     if (placesOf(event).some((place) => place > most))
-      return [{ index, of: 'segment', message: `this session has ${most} segments` }];
+      return [{ index, of: 'segment', message: `the run has ${most} segments` }];
     if (over !== undefined && event.at > over && PLAYED.has(event.type))
-      return [{ index, of: 'type', message: `the session was over at ${over}: amend it instead` }];
+      return [{ index, of: 'type', message: `the run was over at ${over}: amend it instead` }];
     return [];
   });
 }

@@ -1,4 +1,13 @@
-export { advance, AT_THE_START, back, repetition, secondsLeft, skip, skipItem } from './position.ts';
+export {
+  advance,
+  AT_THE_START,
+  back,
+  repetition,
+  secondsLeft,
+  skip,
+  skipItem,
+  skipRest,
+} from './position.ts';
 export type { Position } from './position.ts';
 export type { ItemEntry } from './entries.ts';
 export { eventFaults } from './bounds.ts';

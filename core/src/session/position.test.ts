@@ -3,7 +3,7 @@ import { routineSeconds, routineTimeline } from '../dose/index.ts';
 import { bundledReference } from '../reference/bundled.ts';
 import { describe, expect, it } from 'vitest';
 import { entriesOf } from './entries.ts';
-import { advance, back, backTo, repetition, secondsLeft, skip, skipItem } from './position.ts';
+import { advance, back, backTo, repetition, secondsLeft, skip, skipItem, skipRest } from './position.ts';
 import type { Position } from './position.ts';
 
 const item = (drill: string, over: Partial<RoutineItem> = {}) => ({
@@ -138,6 +138,19 @@ describe('a circuit', () => {
       .filter((s, i) => s.item === 1 && i >= at.segment)
       .reduce((sum, s) => sum + s.seconds, 0);
     expect(saved).toBe(own);
+  });
+  it('leaves out a line that is still to come, and goes on past what was left out before', () => {
+    const here: Position = { segment: firstOf(0), elapsed: 4, skipped: [] };
+    const ahead = skipItem(segments, here, 1);
+    expect(ahead).toMatchObject({ segment: here.segment, elapsed: 4 });
+    expect(new Set(ahead.skipped.map((s) => segments[s]?.item))).toEqual(new Set([1]));
+    // The one beside it goes as well: only the bridge is left.
+    const both = skipItem(segments, ahead);
+    expect(segments[both.segment]?.item).toBe(2);
+    expect(both.elapsed).toBe(0);
+    expect(skipItem(segments, both, 2)).toEqual(skipRest(segments, both));
+    expect(skipRest(segments, both)).toMatchObject({ segment: segments.length, elapsed: 0 });
+    expect(secondsLeft(segments, skipRest(segments, both))).toBe(0);
   });
   it('going back does not bring a stopped drill back in the rounds to come', () => {
     const stopped = skipItem(segments, { segment: firstOf(1), elapsed: 0, skipped: [] });

@@ -22,10 +22,18 @@ export function advance(segments: readonly Segment[], position: Position, second
   return { ...position, segment, elapsed: segment >= segments.length ? 0 : elapsed };
 }
 
+/** Leaves out these segments as well; it goes on with the first one from here that is not left out. */
+function without(segments: readonly Segment[], position: Position, rest: readonly number[]): Position {
+  const skipped = [...new Set([...position.skipped, ...rest])];
+  const gone = new Set(skipped);
+  let { segment } = position;
+  while (segment < segments.length && gone.has(segment)) segment += 1;
+  return { segment, elapsed: segment === position.segment ? position.elapsed : 0, skipped };
+}
+
 /** Leaves the present segment undone and goes to the next. */
 export function skip(segments: readonly Segment[], position: Position): Position {
-  if (position.segment >= segments.length) return position;
-  return { segment: position.segment + 1, elapsed: 0, skipped: [...position.skipped, position.segment] };
+  return position.segment < segments.length ? without(segments, position, [position.segment]) : position;
 }
 
 /** Back to the start of this segment, or to the one before when it has hardly begun. */
@@ -40,19 +48,23 @@ export function backTo(position: Position, segment: number): Position {
   return { segment, elapsed: 0, skipped };
 }
 
-/** Leaves out what is left of the present drill, in later rounds of a circuit as well. */
-export function skipItem(segments: readonly Segment[], position: Position): Position {
-  const item = segments[position.segment]?.item;
-  if (item === undefined) return position;
-  const rest = segments
-    .map((s, index) => ({ s, index }))
-    .filter(({ s, index }) => index >= position.segment && s.item === item);
-  const next = segments.findIndex((s, index) => index > position.segment && s.item !== item);
-  return {
-    segment: next < 0 ? segments.length : next,
-    elapsed: 0,
-    skipped: [...new Set([...position.skipped, ...rest.map(({ index }) => index)])],
-  };
+/** Leaves out what is left of a line, in later rounds of a circuit as well; without one of the present drill's. */
+export function skipItem(
+  segments: readonly Segment[],
+  position: Position,
+  item = segments[position.segment]?.item,
+): Position {
+  const rest = segments.flatMap((s, index) => (index >= position.segment && s.item === item ? [index] : []));
+  return without(segments, position, rest);
+}
+
+/** Leaves out all that is left. */
+export function skipRest(segments: readonly Segment[], position: Position): Position {
+  return without(
+    segments,
+    position,
+    segments.flatMap((_, index) => (index >= position.segment ? [index] : [])),
+  );
 }
 
 /** Seconds left of the whole session. */

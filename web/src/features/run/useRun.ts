@@ -3,7 +3,7 @@ import type { SessionWithEvents } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
 import type { Segment } from '@yonder/core/dose';
 import type { IdentifiedItem } from '@yonder/core/routine';
-import { advance, back, reduceSession, skip, skipItem } from '@yonder/core/session';
+import { advance, back, reduceSession, skip, skipItem, skipRest } from '@yonder/core/session';
 import type { Happening, Position } from '@yonder/core/session';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
@@ -39,29 +39,10 @@ function reachedBetween(
     }));
 }
 
-/** What leaves lines out from a segment on, one event a line, and the segment it goes on with. */
-function withoutLines(
-  segments: readonly Segment[],
-  { skipped }: Pick<Position, 'skipped'>,
-  from: number,
-  ids: readonly string[],
-  itemAt: (segment: number) => string,
-): { happenings: Happening[]; segment: number } {
-  const gone = new Set(skipped);
-  const happenings = [...new Set(ids)].flatMap((item): Happening[] => {
-    const rest = segments.flatMap((_, s) => (s >= from && itemAt(s) === item && !gone.has(s) ? [s] : []));
-    for (const s of rest) gone.add(s);
-    return rest.length > 0
-      ? [{ type: 'skipped', item, segments: rest, next: nextOf(segments, from, gone) }]
-      : [];
-  });
-  return { happenings, segment: nextOf(segments, from, gone) };
-}
-
-/** The first segment from one on that is not left out; the end where none is. */
-function nextOf(segments: readonly Segment[], from: number, gone: ReadonlySet<number>): number {
-  const next = segments.findIndex((_, s) => s >= from && !gone.has(s));
-  return next < 0 ? segments.length : next;
+/** Says of a line what is left out between two positions. */
+function leftOut(item: string, from: Position, to: Position): Happening {
+  const segments = to.skipped.filter((s) => !from.skipped.includes(s));
+  return { type: 'skipped', item, segments, next: to.segment };
 }
 
 /** Where the running second is; it goes on from what happened, never behind it. */
@@ -80,12 +61,6 @@ function useKeepsSecond(sessionId: string, position: Position): void {
     const { segment, elapsed } = position;
     sessionStorage.setItem(`run/${sessionId}`, JSON.stringify({ segment, elapsed }));
   }, [position, sessionId]);
-}
-
-/** The end of a session, all that is left of it left out. */
-function endOf(segments: readonly Segment[], { segment, skipped }: Position): Position {
-  const rest = segments.flatMap((_, s) => (s >= segment ? [s] : []));
-  return { segment: segments.length, elapsed: 0, skipped: [...new Set([...skipped, ...rest])] };
 }
 
 /** Plays a session. What happened is said as events; everything shown but the running second follows from them. */
@@ -141,16 +116,7 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     return tick.stop;
   }, [playing, finished, tick]);
 
-  const leaveOut = (next: Position) =>
-    jump(
-      {
-        type: 'skipped',
-        item: itemAt(position.segment),
-        segments: next.skipped.filter((s) => !skipped.includes(s)),
-        next: next.segment,
-      },
-      next,
-    );
+  const leaveOut = (next: Position) => jump(leftOut(itemAt(position.segment), position, next), next);
   const pause = () => {
     setPlaying(false);
     say({ type: 'paused', segment: position.segment, elapsed: position.elapsed });
@@ -187,15 +153,23 @@ export function useRun(session: SessionWithEvents, routine: readonly IdentifiedI
     },
     /** Leaves out what is left of these lines; it goes on with the first piece that is not of them. */
     leaveOutItems: (ids: readonly string[]) => {
-      const { happenings, segment } = withoutLines(segments, state.position, position.segment, ids, itemAt);
-      say(...happenings);
-      if (segment !== position.segment) setSecond({ segment, elapsed: 0 });
+      let at = position;
+      for (const id of new Set(ids)) {
+        const next = skipItem(
+          segments,
+          at,
+          routine.findIndex((line) => line.id === id),
+        );
+        if (next.skipped.length > at.skipped.length) say(leftOut(id, at, next));
+        at = next;
+      }
+      if (at.segment !== position.segment) setSecond(at);
     },
     back: () => {
       const next = back(segments, position);
       jump({ type: 'went-back', segment: next.segment }, next);
     },
-    end: () => leaveOut(endOf(segments, position)),
+    end: () => leaveOut(skipRest(segments, position)),
     reportPain: (nrs: number, stopAbove: number) => {
       say({ type: 'pain', item: itemAt(position.segment), nrs });
       if (nrs > stopAbove) leaveOut(skipItem(segments, position));
