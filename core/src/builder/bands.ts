@@ -221,7 +221,7 @@ export function bandsOf(input: BandInput): Band[] {
             input,
             'warm',
             warmingWanted(seconds),
-            led ? 2 * BUILDER.warmthCost : BUILDER.warmCost,
+            led ? BUILDER.warmCostByElements : BUILDER.warmCost,
             (o) => (warms(o) ? o.seconds : 0),
           ),
           ...warmthBands(input),

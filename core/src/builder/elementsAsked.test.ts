@@ -4,7 +4,8 @@ import { caseOf } from '../testing/cases.ts';
 import { eachOf } from '../testing/eachOf.ts';
 import { buildCase, drillOf, preparedOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
-import { elementsAsked } from './index.ts';
+import { FIT, fitOf } from '../readiness/index.ts';
+import { elementsAsked, softRuleOf } from './index.ts';
 
 const solver = await testSolver();
 const walkIn = (pattern: string | null, minutes: number, over: object = {}) =>
@@ -54,6 +55,27 @@ describe('what follows', () => {
     const bare = walkIn('run', 12, { request: { mode: 'prepare', minutes: 12, pattern: 'run', kit: [] } });
     const held = elementsAsked(preparedOf(bare), []);
     for (const { because } of eachOf(held)) expect(['no-room', 'no-drill-allowed']).toContain(because?.rule);
+  });
+  it('of a child holds games of feet and none of what gives way to them; an adult and a pin may have it', () => {
+    const born = (birthYear: number) =>
+      walkIn('land', 12, { athlete: { birthDate: `${birthYear}-03-01`, trainingYears: 4 } });
+    const gone = new Set(bundledReference.data.readiness.youth.exclude);
+    const plank = drillOf('forearm-plank');
+    const [child, adult] = [preparedOf(born(2016)), preparedOf(born(2000))];
+    expect(child.options.options.filter(({ drill }) => gone.has(drill))).toEqual([]);
+    expect(child.options.ineligible.get(plank.id)?.rule).toBe('games-instead');
+    expect(softRuleOf(adult, plank)).toBeNull();
+    const items = buildCase(bundledReference, born(2016), solver).routine?.items ?? [];
+    // Games raise, or steer and land: at least half of the time.
+    const feet = child.rules.elements.map(({ element }) => element);
+    const plays = ({ drill }: { drill: string }) =>
+      drillOf(drill).category === 'raise' ||
+      feet.some((e) => ['steer', 'absorb'].includes(e.part) && fitOf(e, drillOf(drill)) >= FIT.good);
+    const seconds = (of: typeof items) => of.reduce((sum, one) => sum + one.seconds, 0);
+    expect(seconds(items.filter(plays))).toBeGreaterThanOrEqual(seconds(items) / 2);
+    const pinned = born(2016);
+    const named = preparedOf({ ...pinned, request: { ...pinned.request, pins: [plank.id] } });
+    expect(named.options.options.some(({ drill }) => drill === plank.id)).toBe(true);
   });
   it('asks for nothing where something was found: that leads', () => {
     const found = walkIn('run', 12, {

@@ -6,7 +6,7 @@ import type { DoseContext } from '../dose/index.ts';
 import { FINDING_SETTINGS, schoolOption } from '../findings/index.ts';
 import { START_RULE } from '../levels/index.ts';
 import { coversRestriction } from '../reference/index.ts';
-import { wantedElements } from '../readiness/index.ts';
+import { GAMES_UNDER, wantedElements } from '../readiness/index.ts';
 import type { WantedElement } from '../readiness/index.ts';
 import { binds, isGraded, YOUTH_AGE } from '../safety/index.ts';
 import { actionsOfDay } from './dayActions.ts';
@@ -114,29 +114,28 @@ function restoringDrills({ reference, safety }: Assessment) {
     }));
 }
 
-/** What the actions that follow and the joints to look after ask the routine to hold. */
+/** What the actions that follow and the joints to look after ask the routine to hold; nothing where findings or pain lead. */
 function elementsFor(
-  { reference, standing, safety }: Assessment,
+  { reference, standing, report, safety }: Assessment,
   request: BuildRequest,
   actions: readonly string[],
   minutes: number,
 ): WantedElement[] {
+  // Where something was found, or hurts, that leads.
+  if (report.capacities.length > 0 || safety.dayRules.length > 0) return [];
   const { athlete, today } = standing;
   const own = athlete.tasks.map(({ id }) => id);
   const followed = reference.data.patterns.filter(({ id }) => actions.includes(id));
   const since = monthsBefore(today, FINDING_SETTINGS.injuryMonths);
-  const above = new Set(safety.dayRules.filter(({ band }) => band === 'above').map(({ region }) => region));
   const injured = athlete.injuries.filter(({ date }) => date >= since && date <= today);
-  const joints = [...safety.dayRules.map(({ region }) => region), ...injured.map(({ region }) => region)];
   return wantedElements(reference, {
     actions,
     tasks: own.filter((task) => followed.some(({ tasks }) => tasks.includes(task))),
     mode: request.mode,
     minutes,
     focus: request.focus,
-    joints: [...new Set(joints)].filter((region) => !above.has(region)),
+    joints: [...new Set(injured.map(({ region }) => region))],
     age: safety.age,
-    hurts: safety.dayRules.length > 0,
     kit: request.kit,
   });
 }
@@ -149,9 +148,7 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
   const { mode, pins, fatigueCap } = request;
   const chosen = chooseStructure(reference, standing.schools, request);
   const actions = actionsOfDay(reference, standing, request);
-  // Where something was found, or hurts, that leads; otherwise what follows and the joints to look after do.
-  const leads = report.capacities.length === 0 && assessment.safety.dayRules.length === 0;
-  const elements = leads ? elementsFor(assessment, request, actions, chosen.minutes) : [];
+  const elements = elementsFor(assessment, request, actions, chosen.minutes);
   const weighed = restrictionWeights(assessment, request, actions, elements, day);
   const { weights } = weighed;
   const restoring = restoringDrills(assessment);
@@ -166,6 +163,7 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     hardFinish,
     actions,
     elements,
+    plays: mode === 'prepare' && elements.length > 0 && assessment.safety.age < GAMES_UNDER,
     regions: regionsAsked(request, weights),
     restoring: new Set(restoring.flatMap(({ drills }) => [...drills])),
   };

@@ -44,6 +44,8 @@ export interface RuleContext extends Assessment {
   readonly actions: readonly string[];
   /** What the actions and the joints to look after ask for, most important first. */
   readonly elements: readonly WantedElement[];
+  /** Games of feet prepare: of a child in whom nothing was found and nothing hurts. */
+  readonly plays: boolean;
   /** Regions that something of today asks for: the focus, else what is weighted. */
   readonly regions: ReadonlySet<Region>;
   /** Graded drills for painful positions that are restored today. */
@@ -137,6 +139,8 @@ export function softRule(context: RuleContext, drill: Drill): Ineligible | null 
   if (context.standing.athlete.dislikes.includes(drill.id)) return { rule: 'disliked', about: drill.id };
   if (drill.needsPartner && !context.request.partner) return { rule: 'needs-partner', about: drill.id };
   if (isOtherAction(context, drill)) return { rule: 'other-action', about: drill.ladder };
+  if (context.plays && context.reference.data.readiness.youth.exclude.includes(drill.id))
+    return { rule: 'games-instead', about: drill.id };
   if (isOutOfFocus(context, drill)) return { rule: 'focus', about: drill.regions.primary[0] ?? 'whole-body' };
   return loadRule(context, drill);
 }

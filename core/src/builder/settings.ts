@@ -30,6 +30,7 @@ export const BUILDER = {
   warmingMost: 240,
   warmsFrom: 2,
   warmCost: 8,
+  warmCostByElements: 80,
   /** Near-maximal seconds that end a preparation where the school wants it so. */
   hardFinishSeconds: 45,
   wishCost: 3,
@@ -85,11 +86,11 @@ export const BUILDER = {
   warmthMost: 180,
   warmthCost: 40,
   /** The same before running, which warms by itself: what rehearses it counts as well. */
-  runCost: 100,
   runShare: 0.45,
+  runMost: 300,
+  runCost: 100,
   /** Minutes from which running warms in two blocks, an easy one and a faster one. */
   runBlocksFrom: 10,
-  runMost: 300,
   /** Fit to a warm element from which a drill's seconds warm. */
   warmsFit: 0.6,
   /** Rehearsing: share of the time, most seconds, cost of none; steps of the ramp from so many minutes, cost of each. */

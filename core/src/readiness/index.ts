@@ -1,2 +1,2 @@
-export { FIT, fitOf, wantedElements } from './wanted.ts';
+export { FIT, fitOf, GAMES_UNDER, wantedElements } from './wanted.ts';
 export type { ReadinessFor, WantedElement } from './wanted.ts';

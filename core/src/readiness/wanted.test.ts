@@ -13,7 +13,6 @@ const wanted = (over: Partial<ReadinessFor> = {}) =>
     focus: [],
     joints: [],
     age: 27,
-    hurts: false,
     kit: [],
     ...over,
   });
@@ -68,9 +67,8 @@ describe('what a preparation should hold', () => {
     expect(feet[0]?.element.id).toBe('focus-ankle-foot-warm');
     for (const { element } of eachOf(feet.slice(2))) expect(element.regions).toContain('ankle-foot');
   });
-  it('of a child is games of feet, unless something hurts', () => {
+  it('of a child is games of feet', () => {
     expect(ids({ age: 11 })[0]).toBe('youth-warm');
-    expect(ids({ age: 11, hurts: true })[0]).toBe('run-warm');
     expect(ids({ age: 14 })[0]).toBe('run-warm');
   });
   it('asks for kit only where it is at hand, and for standing up from sixty on', () => {

@@ -6,7 +6,7 @@ export function fitOf(element: ReadinessElement, { id, ladder }: Pick<Drill, 'id
   return element.drills[id] ?? element.ladders[ladder] ?? 0;
 }
 
-/** From this fit a drill answers an element; from the lower one it answers half of it (judgement). */
+/** From this fit a drill answers an element; from the lower one in part (judgement). */
 export const FIT = { good: 0.7, half: 0.4 } as const;
 
 /** How many elements of the actions are wanted, from so many minutes on (judgement). */
@@ -31,12 +31,12 @@ const from = (steps: readonly (readonly [number, number])[], minutes: number): n
 /** What the actions ask for first comes before the joints to look after, the rest after them. */
 const BEFORE_JOINTS = 3;
 
-/** Younger than this, and without pain, a preparation is games of feet (judgement). */
-const GAMES_UNDER = 14;
+/** Younger than this a preparation is games of feet, as long as nothing hurts (judgement). */
+export const GAMES_UNDER = 14;
 /** A rehearsal of an action that is not the day's first comes after what the body needs. */
 const LATER_REHEARSAL = 3;
 
-/** What decides what is wanted of a routine beside findings. */
+/** What decides what is wanted of a routine for somebody in whom nothing was found and nothing hurts. */
 export interface ReadinessFor {
   /** Actions that follow, the day's first. */
   readonly actions: readonly string[];
@@ -46,10 +46,9 @@ export interface ReadinessFor {
   readonly minutes: number;
   /** Joints named for today; empty for all. */
   readonly focus: readonly Region[];
-  /** Joints to look after where none is named: injured of late, or sore. */
+  /** Joints to look after where none is named: injured of late. */
   readonly joints: readonly Region[];
   readonly age: number;
-  readonly hurts: boolean;
   readonly kit: readonly string[];
 }
 
@@ -149,12 +148,12 @@ function ofJoints({ data: { readiness } }: Reference, given: ReadinessFor): Read
 }
 
 /**
- * What a routine should hold beside its findings, most important first: what the actions that follow ask for, more the
+ * What a routine should hold, most important first: what the actions that follow ask for, more the
  * more minutes there are, and what the joints to look after ask for. In a build and after a session joints alone ask.
  */
 export function wantedElements(reference: Reference, given: ReadinessFor): WantedElement[] {
-  const { mode, minutes, age, hurts } = given;
-  const asked = age < GAMES_UNDER && !hurts ? forChildren(reference, given) : ofActions(reference, given);
+  const { mode, minutes, age } = given;
+  const asked = age < GAMES_UNDER ? forChildren(reference, given) : ofActions(reference, given);
   const actions =
     mode === 'prepare'
       ? within(reference, asked, given)

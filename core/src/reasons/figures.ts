@@ -36,6 +36,7 @@ export const BARRIERS = [
   'serves-nothing',
   'space',
   'other-action',
+  'games-instead',
   'focus',
   'too-long',
   'above-maximum',

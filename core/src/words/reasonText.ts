@@ -55,6 +55,7 @@ const RULE_WORD: Readonly<Record<Barrier, string>> = {
   'serves-nothing': 'it serves none of the restrictions:',
   space: 'no room for it, it needs a',
   'other-action': 'it rehearses something else:',
+  'games-instead': 'a child prepares with games of feet instead of:',
   focus: 'today looks after other joints than the',
   'too-long': 'its shortest dose takes too much of the time:',
   'above-maximum': 'its least dose is above the share of the tested maximum:',
