@@ -51,8 +51,9 @@ export async function endPain(
   return showAthlete(unit, athleteId);
 }
 
-/** Throws when what a clearance leaves closed is no precaution, or ends before the clearance. */
-function checkKept(unit: Unit, { date, precautions }: ClearanceInput): void {
+/** Throws when a clearance is of a later day, or what it leaves closed is no precaution or ends before it. */
+function checkClearance(unit: Unit, { date, precautions }: ClearanceInput): void {
+  checkNotAfter('$.date', date, unit.today);
   refuse(
     precautions.flatMap(({ precaution, until }, i) => [
       ...(unit.reference.precautions.has(precaution)
@@ -64,6 +65,13 @@ function checkKept(unit: Unit, { date, precautions }: ClearanceInput): void {
     ]),
   );
 }
+
+/** A clearance as its columns. */
+const clearanceColumns = ({ by, date, scope }: ClearanceInput) => ({
+  clearanceBy: by,
+  clearanceOn: date,
+  clearanceScope: scope,
+});
 
 /**
  * What a clearance still forbids, as precautions that bind from its day on; one that binds everywhere already is kept
@@ -110,15 +118,13 @@ export async function clearRedFlag(
   id: string,
   input: ClearanceInput,
 ): Promise<AthleteRow> {
-  const { by, date, scope, version } = input;
-  checkNotAfter('$.date', date, unit.today);
-  checkKept(unit, input);
+  const { date, version } = input;
+  checkClearance(unit, input);
   const where = { id, athleteId, answer: true };
   const row = await unit.rows.red_flag_answers.need(where, 'Stop-and-refer answer', { lock: true });
   if (row.clearanceOn !== null) throw new ApiProblem('version-conflict', { current: redFlagRow(row) });
   checkNotBefore('$.date', date, row.answeredOn);
-  const clearance = { clearanceBy: by, clearanceOn: date, clearanceScope: scope };
-  await unit.rows.red_flag_answers.change(where, version, clearance, redFlagRow);
+  await unit.rows.red_flag_answers.change(where, version, clearanceColumns(input), redFlagRow);
   await keepScope(unit, athleteId, { id, sign: true }, input);
   return showAthlete(unit, athleteId);
 }
@@ -133,9 +139,8 @@ export async function clearPrecaution(
   id: string,
   input: ClearanceInput,
 ): Promise<AthleteRow> {
-  const { by, date, scope, version } = input;
-  checkNotAfter('$.date', date, unit.today);
-  checkKept(unit, input);
+  const { date, version } = input;
+  checkClearance(unit, input);
   const where = { id, athleteId };
   const row = await unit.rows.precautions.need(where, 'Precaution', { lock: true });
   if (row.endedOn !== null || row.clearanceOn !== null)
@@ -146,8 +151,7 @@ export async function clearPrecaution(
       : [{ path: '$.scope', message: 'this precaution knows no clearance; end it, or leave it in force' }],
   );
   checkNotBefore('$.date', date, row.since);
-  const clearance = { clearanceBy: by, clearanceOn: date, clearanceScope: scope };
-  await unit.rows.precautions.change(where, version, clearance, precautionRow);
+  await unit.rows.precautions.change(where, version, clearanceColumns(input), precautionRow);
   await keepScope(unit, athleteId, { id, sign: false }, input);
   return showAthlete(unit, athleteId);
 }

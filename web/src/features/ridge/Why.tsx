@@ -65,7 +65,7 @@ function useFigures(finding: Finding | null): Figure[] {
 }
 
 /** How far the need can be relied on, as a sentence. */
-const needText = (confidence: ReturnType<typeof needConfidence> | undefined) =>
+const reliedText = (confidence: ReturnType<typeof needConfidence> | undefined) =>
   confidence === null ? 'Need set by hand.' : `Need: ${confidence ?? 'low'} confidence.`;
 
 /** Up or down the chain, in words. */
@@ -127,7 +127,7 @@ export function Why({ finding, onKeep }: { finding: Finding | null; onKeep: () =
     >
       {test ? (
         <Text size="xs" c="var(--muted)" mb={6}>
-          {needText(row && needConfidence(reference, row))} Error of the test: {test.confidenceBy.error}{' '}
+          {reliedText(row && needConfidence(reference, row))} Error of the test: {test.confidenceBy.error}{' '}
           confidence. Recalled and unverified. <Link to={`/figures?test=${test.id}`}>Edit its figures</Link>
         </Text>
       ) : null}

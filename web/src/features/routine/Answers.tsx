@@ -21,6 +21,22 @@ interface Props {
   onSelect: (id: string) => void;
 }
 
+/** Numbers of the drills at these places; a press shows one. */
+function Places({
+  places,
+  draft,
+  onSelect,
+}: Pick<Props, 'draft' | 'onSelect'> & { places: readonly number[] }) {
+  return places.map((place, i) => (
+    <span key={place}>
+      {i > 0 ? ', ' : ''}
+      <button type="button" className={classes.link} onClick={() => onSelect(draft.items[place]?.id ?? '')}>
+        {place + 1}
+      </button>
+    </span>
+  ));
+}
+
 /** What the actions that follow and the joints to look after ask for, each with the drills that answer it, or why none does. */
 function WhatFollowsAsks({
   draft,
@@ -51,18 +67,7 @@ function WhatFollowsAsks({
               </span>
               <span className={classes.by}>
                 {by.length > 0 ? (inPart ? 'in part by ' : 'by ') : 'not answered'}
-                {by.map((place, i) => (
-                  <span key={place}>
-                    {i > 0 ? ', ' : ''}
-                    <button
-                      type="button"
-                      className={classes.link}
-                      onClick={() => onSelect(draft.items[place]?.id ?? '')}
-                    >
-                      {place + 1}
-                    </button>
-                  </span>
-                ))}
+                <Places places={by} draft={draft} onSelect={onSelect} />
               </span>
             </li>
           );
@@ -87,7 +92,7 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
       by: draft.items.flatMap((item, place) => {
         const serves = explanationOf(explained, item.id)?.serves ?? [];
         const own = serves.some((s) => s.restriction === finding.restriction && s.side === finding.side);
-        return own ? [{ place, id: item.id }] : [];
+        return own ? [place] : [];
       }),
     }))
     .filter(({ by }) => by.length > 0);
@@ -117,15 +122,7 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
             <SideMark side={finding.side} />
             <span>{nameOf(reference, finding.restriction)}</span>
             <span className={classes.by}>
-              by{' '}
-              {by.map(({ place, id }, i) => (
-                <span key={id}>
-                  {i > 0 ? ', ' : ''}
-                  <button type="button" className={classes.link} onClick={() => onSelect(id)}>
-                    {place + 1}
-                  </button>
-                </span>
-              ))}
+              by <Places places={by} draft={draft} onSelect={onSelect} />
             </span>
           </li>
         ))}

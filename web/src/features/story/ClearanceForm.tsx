@@ -1,5 +1,4 @@
 import { Button, Group, MultiSelect, TextInput } from '@mantine/core';
-import type { ClearanceInput } from '@yonder/core/contracts';
 import { clearanceInputSchema } from '@yonder/core/contracts';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RestoredNote } from '../../app/kept/RestoredNote.tsx';
@@ -8,18 +7,23 @@ import { useReference } from '../../app/reference.tsx';
 import { today } from '../../app/today.ts';
 import { DayInput } from '../../components/DayInput.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
+import { useClearPrecautionMutation, useClearRedFlagMutation } from '../athletes/athleteEndpoints.ts';
+import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 
 /** A named clinician's clearance of a sign or a precaution: who, when, in which words, and what stays closed until when. */
 export function ClearanceForm(props: {
-  /** Keeps what was typed apart from that of other clearances. */
-  of: string;
-  clear: (clearance: Omit<ClearanceInput, 'version'>) => Promise<unknown>;
-  isLoading: boolean;
-  error: unknown;
+  /** What is cleared. */
+  row: { readonly id: string; readonly version: number };
+  of: 'sign' | 'precaution';
   onDone: () => void;
 }) {
   const reference = useReference();
-  const { form, done, ...before } = useKeptForm(`clearance/${props.of}`, 'A clearance', {
+  const { athlete } = useWorkspace();
+  const { row } = props;
+  const sign = useClearRedFlagMutation();
+  const precaution = useClearPrecautionMutation();
+  const [clear, { isLoading, error }] = props.of === 'sign' ? sign : precaution;
+  const { form, done, ...before } = useKeptForm(`clearance/${row.id}`, 'A clearance', {
     initialValues: { by: '', date: today(), scope: '', avoid: [] as string[], until: '' },
     validate: ({ by, date, scope, avoid, until }) => ({
       ...zod4Resolver(clearanceInputSchema.omit({ version: true, precautions: true }))({ by, date, scope }),
@@ -31,13 +35,16 @@ export function ClearanceForm(props: {
       noValidate
       onSubmit={form.onSubmit(({ avoid, until, ...clearance }) => {
         const precautions = avoid.map((precaution) => ({ precaution, until }));
-        props.clear({ ...clearance, precautions }).then(
-          () => {
-            done();
-            props.onDone();
-          },
-          () => undefined,
-        );
+        const body = { ...clearance, precautions, version: row.version };
+        clear({ athleteId: athlete.id, id: row.id, body })
+          .unwrap()
+          .then(
+            () => {
+              done();
+              props.onDone();
+            },
+            () => undefined,
+          );
       })}
     >
       <RestoredNote {...before} />
@@ -54,11 +61,11 @@ export function ClearanceForm(props: {
           {...form.getInputProps('avoid')}
         />
         <DayInput size="xs" label="Until (review)" {...form.getInputProps('until')} />
-        <Button size="xs" type="submit" loading={props.isLoading}>
+        <Button size="xs" type="submit" loading={isLoading}>
           Record clearance
         </Button>
       </Group>
-      <Refusal error={props.error} mt={4} />
+      <Refusal error={error} mt={4} />
     </form>
   );
 }

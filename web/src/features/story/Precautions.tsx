@@ -14,11 +14,7 @@ import { useReference } from '../../app/reference.tsx';
 import { DayInput } from '../../components/DayInput.tsx';
 import { useAppSelector } from '../../app/store.ts';
 import { dayText, today } from '../../app/today.ts';
-import {
-  useAddPrecautionMutation,
-  useClearPrecautionMutation,
-  useEndPrecautionMutation,
-} from '../athletes/athleteEndpoints.ts';
+import { useAddPrecautionMutation, useEndPrecautionMutation } from '../athletes/athleteEndpoints.ts';
 import { SIDES } from './sides.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { ClearanceForm } from './ClearanceForm.tsx';
@@ -160,22 +156,6 @@ function EndForm({ row }: { row: PrecautionRow }) {
   );
 }
 
-function ClearPrecaution({ row, onDone }: { row: PrecautionRow; onDone: () => void }) {
-  const { athlete } = useWorkspace();
-  const [clear, state] = useClearPrecautionMutation();
-  return (
-    <ClearanceForm
-      isLoading={state.isLoading}
-      error={state.error}
-      of={row.id}
-      onDone={onDone}
-      clear={(clearance) =>
-        clear({ athleteId: athlete.id, id: row.id, body: { ...clearance, version: row.version } }).unwrap()
-      }
-    />
-  );
-}
-
 /** Precautions with who set them and why; each binds until a named person ends it. */
 export function Precautions() {
   const reference = useReference();
@@ -204,7 +184,7 @@ export function Precautions() {
                 : ''}
             </span>
             {clearing === row.id ? (
-              <ClearPrecaution row={row} onDone={() => setClearing(null)} />
+              <ClearanceForm row={row} of="precaution" onDone={() => setClearing(null)} />
             ) : ending === row.id ? (
               <EndForm row={row} />
             ) : (

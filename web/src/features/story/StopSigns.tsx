@@ -1,29 +1,11 @@
 import { Alert, Button, Title } from '@mantine/core';
-import type { RedFlagRow } from '@yonder/core/contracts';
 import { useState } from 'react';
 import { Allowed } from '../../app/Allowed.tsx';
 import { useReference } from '../../app/reference.tsx';
 import { dayText } from '../../app/today.ts';
-import { useClearRedFlagMutation } from '../athletes/athleteEndpoints.ts';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { ClearanceForm } from './ClearanceForm.tsx';
 import classes from './Story.module.css';
-
-function ClearSign({ row, onDone }: { row: RedFlagRow; onDone: () => void }) {
-  const { athlete } = useWorkspace();
-  const [clear, state] = useClearRedFlagMutation();
-  return (
-    <ClearanceForm
-      isLoading={state.isLoading}
-      error={state.error}
-      of={row.id}
-      onDone={onDone}
-      clear={(clearance) =>
-        clear({ athleteId: athlete.id, id: row.id, body: { ...clearance, version: row.version } }).unwrap()
-      }
-    />
-  );
-}
 
 /** Positive stop-and-refer answers, open ones first, each with the way to a named clinician's clearance. */
 export function StopSigns() {
@@ -54,7 +36,7 @@ export function StopSigns() {
               <Alert color="red" p={8} mt={4}>
                 {reference.redFlags.get(row.redFlag)?.action}
                 {clearing === row.id ? (
-                  <ClearSign row={row} onDone={() => setClearing(null)} />
+                  <ClearanceForm row={row} of="sign" onDone={() => setClearing(null)} />
                 ) : (
                   <div>
                     <Allowed least="clinician">
