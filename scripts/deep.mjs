@@ -9,6 +9,7 @@ const USAGE = `npm run deep -- PART [options]
 
   properties [--seed N] [--times T]     every property with another seed (default: drawn, printed) and T times the cases (5)
   statistics                            pictures, rehearsals and house rules, as tables
+  readiness [--form F]                  what actions and joints ask for, answered, in every form a preparation is asked for
   minutes [--seed N] [--cases M]        does more time ever serve fewer findings? (5,000 cases)
   changes [--room R] [--seed N] [--changes M]
                                         single-token changes that no test notices; every room and seeds 1 to 3 unless told
@@ -18,7 +19,7 @@ const USAGE = `npm run deep -- PART [options]
 const { positionals, values } = parseArgs({
   allowPositionals: true,
   options: Object.fromEntries(
-    ['seed', 'times', 'cases', 'room', 'changes'].map((name) => [name, { type: 'string' }]),
+    ['seed', 'times', 'cases', 'form', 'room', 'changes'].map((name) => [name, { type: 'string' }]),
   ),
 });
 
@@ -43,6 +44,7 @@ const PARTS = {
   },
   statistics: async () =>
     Math.max(await vitest({}, '--project', 'deep'), await script('core/bench/houseRules.ts')),
+  readiness: () => script('core/bench/readiness.ts', values.form ?? ''),
   minutes: () => script('core/bench/minutes.ts', values.seed ?? '1', values.cases ?? '5000'),
   changes: () =>
     script('scripts/deep/changesOf.mjs', values.changes ?? '20', values.room ?? '', values.seed ?? ''),

@@ -2,7 +2,7 @@ import { TIMING } from '../dose/index.ts';
 import type { Mode, Region } from '../domain/index.ts';
 import { FIT } from '../readiness/index.ts';
 import type { Option } from './options.ts';
-import { BUILDER } from './settings.ts';
+import { BUILDER, rampSteps } from './settings.ts';
 import type { WeightedRestriction } from './weights.ts';
 import type { TodaysPhase } from './structures.ts';
 
@@ -37,6 +37,8 @@ export interface BandInput {
   readonly hardFinish: boolean;
   /** A release drill before mobilising is wanted (school "release first"). */
   readonly releaseFirst: boolean;
+  /** A short hold as the last step is wanted (school "last-step"). */
+  readonly lastStretch: boolean;
   /** A small dose of strength before activity is wanted (school "small-dose"). */
   readonly smallDose: boolean;
   /** The day's action is running. */
@@ -154,9 +156,6 @@ function phaseBands(input: BandInput): Band[] {
   });
 }
 
-/** Do elements of the actions and joints lead, and no finding? */
-const isLed = ({ weights }: BandInput) => weights.some(({ from }) => from === 'element');
-
 /**
  * Seconds of warming by what the actions warm with, each as far as it fits. Who runs afterwards is warmed by running: what
  * rehearses it counts, and it takes nearly half of the time.
@@ -164,7 +163,6 @@ const isLed = ({ weights }: BandInput) => weights.some(({ from }) => from === 'e
 function warmthBands(input: BandInput): Band[] {
   const { warmthShare, warmthLeast, warmthMost, runShare, runMost, warmsFit } = BUILDER;
   const { seconds, runs } = input;
-  if (!isLed(input)) return [];
   const wanted = runs
     ? Math.min(runShare * seconds, runMost)
     : Math.min(Math.max(warmthShare * seconds, warmthLeast), warmthMost);
@@ -195,8 +193,8 @@ function elementBands(input: BandInput): Band[] {
 /** The action is rehearsed in steps, for a working part of the time. */
 function rampBands(input: BandInput): Band[] {
   const { mode, seconds } = input;
-  if (mode !== 'prepare' || !isLed(input)) return [];
-  const steps = BUILDER.rampSteps.find(([from]) => seconds >= from * 60)?.[1] ?? 1;
+  if (mode !== 'prepare') return [];
+  const steps = rampSteps(seconds / 60);
   const wanted = Math.min(BUILDER.rampMost, BUILDER.rampShare * seconds);
   return [
     ...atLeast(input, 'ramp', wanted, BUILDER.rampCost, (o) => (o.rehearses === null ? 0 : o.seconds)),
@@ -210,19 +208,14 @@ function rampBands(input: BandInput): Band[] {
 export function bandsOf(input: BandInput): Band[] {
   const { seconds, mode } = input;
   const prepare = mode === 'prepare';
-  const led = isLed(input);
   const last = input.phases.length - 1;
   const wishes = [
     ...phaseBands(input),
     ...atLeast(input, 'use', BUILDER.useShare * seconds, BUILDER.useCost, timeOf),
     ...(prepare
       ? [
-          ...atLeast(
-            input,
-            'warm',
-            warmingWanted(seconds),
-            led ? BUILDER.warmCostByElements : BUILDER.warmCost,
-            (o) => (warms(o) ? o.seconds : 0),
+          ...atLeast(input, 'warm', warmingWanted(seconds), BUILDER.warmCost, (o) =>
+            warms(o) ? o.seconds : 0,
           ),
           ...warmthBands(input),
         ]
@@ -238,26 +231,31 @@ export function bandsOf(input: BandInput): Band[] {
       ? atLeast(input, 'warm-blocks', 2, BUILDER.wishCost, (o) => (o.category === 'raise' ? 1 : 0))
       : []),
     // From an easy run to a faster one.
-    ...(prepare && led && input.runs && seconds >= BUILDER.runBlocksFrom * 60
+    ...(prepare && input.runs && seconds >= BUILDER.runBlocksFrom * 60
       ? atLeast(input, 'run-blocks', 2, BUILDER.rampCost, (o) =>
           o.category === 'raise' && o.warmth >= FIT.good ? 1 : 0,
         )
       : []),
     ...(input.hardFinish
-      ? atLeast(input, 'hard-finish', BUILDER.hardFinishSeconds, BUILDER.wishCost, (o) =>
+      ? atLeast(input, 'hard-finish', BUILDER.hardFinishSeconds, BUILDER.promiseCost, (o) =>
           o.phase === last && o.intensity === 'high' ? o.seconds : 0,
         )
       : []),
     ...(input.releaseFirst
-      ? atLeast(input, 'release-first', 1, BUILDER.wishCost, (o) => (o.category === 'release' ? 1 : 0))
+      ? atLeast(input, 'release-first', 1, BUILDER.promiseCost, (o) => (o.category === 'release' ? 1 : 0))
+      : []),
+    ...(input.lastStretch
+      ? atLeast(input, 'last-stretch', 1, BUILDER.promiseCost, (o) =>
+          o.phase === last && o.category === 'stretch' ? 1 : 0,
+        )
       : []),
     ...(input.smallDose
-      ? atLeast(input, 'small-dose', 1, BUILDER.smallDoseCost, (o) =>
+      ? atLeast(input, 'small-dose', 1, BUILDER.promiseCost, (o) =>
           o.category === 'strengthen' && !o.filler ? 1 : 0,
         )
       : []),
     ...input.relieving.flatMap(({ id, wanted }) =>
-      atLeast(input, `relieve:${id}`, 1, BUILDER.wishCost, (o) => (wanted.has(o.drill) ? 1 : 0)),
+      atLeast(input, `relieve:${id}`, 1, BUILDER.promiseCost, (o) => (wanted.has(o.drill) ? 1 : 0)),
     ),
     ...input.restoring.flatMap(({ id, drills }) =>
       atLeast(input, `restore:${id}`, 1, BUILDER.restoreCost, (o) => (drills.has(o.drill) ? 1 : 0)),

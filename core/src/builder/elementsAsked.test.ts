@@ -42,19 +42,42 @@ describe('what follows', () => {
   );
   it('is answered by place, wholly or in part, and where nothing does the reason is the rule that bound', () => {
     const prepared = preparedOf(walkIn('run', 12));
-    const of = (drills: string[], element: string) =>
+    const of = (drills: string[], element: string, phase?: string) =>
       elementsAsked(
         prepared,
-        drills.map((drill) => ({ drill })),
+        drills.map((drill) => ({ drill, side: 'both' as const, ...(phase ? { phase } : {}) })),
       ).find((one) => one.element === element);
     const calf = drillOf('double-leg-heel-raise').id;
     expect(of(['cat-camel', calf], 'run-calf-foot')).toMatchObject({ by: [1], inPart: false, because: null });
     expect(of(['short-foot-seated'], 'run-calf-foot')).toMatchObject({ by: [0], inPart: true });
-    expect(of([], 'run-calf-foot')).toMatchObject({ by: [], because: { rule: 'no-room' } });
+    // Nothing says "no room" of an empty draft; a full one says what it is full of.
+    expect(of([], 'run-calf-foot')).toMatchObject({ by: [], because: { rule: 'room-left' } });
+    const calves = prepared.rules.elements.find(({ element }) => element.id === 'run-calf-foot')?.element;
+    const others = (phase?: string) => [
+      ...new Map(
+        prepared.problem.options
+          .filter(({ item, drill }) =>
+            !calves || fitOf(calves, drillOf(drill)) === 0 ? !phase || item.phase === phase : false,
+          )
+          .map(({ ladder, drill }) => [ladder, drill]),
+      ).values(),
+    ];
+    expect(
+      of(others('specific-prehab').slice(0, 4), 'run-calf-foot', 'specific-prehab')?.because,
+    ).toMatchObject({
+      rule: 'no-room',
+      bound: 'phase',
+    });
+    expect(of(others().slice(0, 9), 'run-calf-foot')?.because).toMatchObject({
+      rule: 'no-room',
+      bound: 'drills',
+      maxDrills: 9,
+    });
     // On no lane, and with nothing in hand.
     const bare = walkIn('run', 12, { request: { mode: 'prepare', minutes: 12, pattern: 'run', kit: [] } });
     const held = elementsAsked(preparedOf(bare), []);
-    for (const { because } of eachOf(held)) expect(['no-room', 'no-drill-allowed']).toContain(because?.rule);
+    for (const { because } of eachOf(held))
+      expect(['room-left', 'no-drill-allowed']).toContain(because?.rule);
   });
   it('of a child holds games of feet and none of what gives way to them; an adult and a pin may have it', () => {
     const born = (birthYear: number) =>
@@ -77,10 +100,47 @@ describe('what follows', () => {
     const named = preparedOf({ ...pinned, request: { ...pinned.request, pins: [plank.id] } });
     expect(named.options.options.some(({ drill }) => drill === plank.id)).toBe(true);
   });
-  it('asks for nothing where something was found: that leads', () => {
-    const found = walkIn('run', 12, {
+  it('stands beside what was found: every finding has its drill, and most of what is asked for as well', () => {
+    const short = walkIn('run', 12, {
       screenings: [{ date: '2027-02-25', results: [{ test: 'wblt-angle', side: 'left', trials: [28] }] }],
     });
-    expect(elementsAsked(preparedOf(found), [])).toEqual([]);
+    const seen = walkIn('run', 12, {
+      judgements: [
+        {
+          restriction: 'hip-extension-limit',
+          side: 'left',
+          verdict: 'seen',
+          degree: 'clear',
+          by: 'R. Halloran',
+          date: '2027-02-27',
+        },
+      ],
+    });
+    for (const [input, restriction] of [
+      [short, 'ankle-dorsiflexion-limit'],
+      [seen, 'hip-extension-limit'],
+    ] as const) {
+      const items = buildCase(bundledReference, input, solver).routine?.items ?? [];
+      expect(items.flatMap(({ serves }) => serves)).toContainEqual(
+        expect.objectContaining({ restriction, side: 'left' }),
+      );
+      const asked = elementsAsked(preparedOf(input), items);
+      expect(asked.filter(({ by }) => by.length > 0).length / asked.length).toBeGreaterThan(0.6);
+    }
+  });
+  it('is not pushed out by an old injury, which is looked after beside it', () => {
+    const parts = (region: string, minutes: number) => {
+      const injuries = [{ region, side: 'left', date: '2025-09-10' }];
+      const input = walkIn('kick', minutes, { athlete: { trainingYears: 4, injuries } });
+      const items = buildCase(bundledReference, input, solver).routine?.items ?? [];
+      return elementsAsked(preparedOf(input), items).flatMap(({ element, of, by }) =>
+        by.length > 0 ? [of === 'joint' ? 'joint' : bundledReference.elements.get(element)?.part] : [],
+      );
+    };
+    for (const region of ['shoulder', 'elbow', 'ankle-foot', 'knee'])
+      for (const minutes of [8, 15])
+        expect(parts(region, minutes), `${region}, ${minutes} min`).toEqual(
+          expect.arrayContaining(['warm', 'rehearse', 'joint']),
+        );
   });
 });

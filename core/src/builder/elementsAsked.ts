@@ -1,8 +1,9 @@
-import type { RoutineItem } from '../domain/index.ts';
 import { FIT, fitOf } from '../readiness/index.ts';
 import type { WantedElement } from '../readiness/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import type { Prepared } from './prepared.ts';
+import { whatBound } from './room.ts';
+import type { Placed } from './room.ts';
 import { nearestBarrier } from './unserved.ts';
 
 /** An element that a routine should hold, the places of the items that answer it, and why none does. */
@@ -16,11 +17,8 @@ export interface AskedElement {
 }
 
 /** What the actions that follow and the joints to look after ask for, with what of a routine answers each. */
-export function elementsAsked(
-  prepared: Prepared,
-  items: readonly Pick<RoutineItem, 'drill'>[],
-): AskedElement[] {
-  const { reference, rules, options, chosen, problem } = prepared;
+export function elementsAsked(prepared: Prepared, items: readonly Placed[]): AskedElement[] {
+  const { reference, rules, problem } = prepared;
   return rules.elements.map(({ element, of }) => {
     const fits = items.map(({ drill }) => {
       const known = reference.drills.get(drill);
@@ -28,17 +26,16 @@ export function elementsAsked(
     });
     const by = fits.flatMap((fit, place) => (fit >= FIT.half ? [place] : []));
     const inPart = by.length > 0 && Math.max(...fits) < FIT.good;
+    if (by.length > 0) return { element: element.id, of, by, inPart, because: null };
     const good = reference.data.drills.filter((drill) => fitOf(element, drill) >= FIT.good);
-    const possible = good.some((drill) => options.options.some((option) => option.drill === drill.id));
-    const because: Reason | null =
-      by.length > 0
-        ? null
-        : possible
-          ? { rule: 'no-room', minutes: chosen.minutes, maxDrills: problem.maxDrills }
-          : nearestBarrier(
-              prepared,
-              good.map((drill) => ({ drill, match: fitOf(element, drill) })),
-            );
+    const open = problem.options.filter((option) => good.some(({ id }) => id === option.drill));
+    const because: Reason =
+      open.length > 0
+        ? whatBound(prepared, items, open)
+        : (nearestBarrier(
+            prepared,
+            good.map((drill) => ({ drill, match: fitOf(element, drill) })),
+          ) ?? { rule: 'away-from-today' });
     return { element: element.id, of, by, inPart, because };
   });
 }

@@ -4,15 +4,15 @@ import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import { FIT, fitOf } from '../readiness/index.ts';
-import { kitUsed, patternTag } from '../reference/index.ts';
+import { kitUsed, loadOn, patternTag } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { nearestAction } from './dayActions.ts';
 import {
   fitsPhase,
+  foreignness,
   hardRule,
   isFiller,
-  isForeign,
   isPreparing,
   mobilisesReserve,
   openSides,
@@ -128,13 +128,7 @@ function highestOpen(
   return best ? (context.reference.drills.get(best)?.level ?? drill.level) : drill.level;
 }
 
-/** Categories that wake what an action works with, before it is rehearsed. */
-const SUPPORTS: readonly Drill['category'][] = ['activate', 'stabilise', 'strengthen'];
-
-/**
- * What a drill is worth to what follows in a phase: rehearsing it, the later the better, or, where findings lead, waking
- * what it works with before that.
- */
+/** What a drill is worth to what follows in a phase: rehearsing it, the later the better. */
 function forAction(
   context: RuleContext,
   weights: readonly WeightedRestriction[],
@@ -143,13 +137,10 @@ function forAction(
   factor: number,
 ): Option['benefit'] {
   const near = nearestAction(context.reference, drill, context.actions);
-  if (!near || near.tag < BUILDER.rehearses) return [];
-  const wakes = SUPPORTS.includes(drill.category) && phase.index < phase.of - 1;
-  const supports = wakes && weights.some(({ from }) => from === 'support');
-  const need = weights.findIndex(({ from }) => from === (supports ? 'support' : 'pattern'));
+  const need = weights.findIndex(({ from }) => from === 'pattern');
   const weighted = weights[need];
-  if (!weighted) return [];
-  const later = supports ? 1 : 0.5 + (0.5 * (phase.index + 1)) / phase.of;
+  if (!near || near.tag < BUILDER.rehearses || !weighted) return [];
+  const later = 0.5 + (0.5 * (phase.index + 1)) / phase.of;
   return [{ need, match: near.tag, value: weighted.weight * near.tag * later * factor }];
 }
 
@@ -324,8 +315,7 @@ export function longestDrillSeconds(mode: Mode, minutes: number): number {
 /** In a preparation what is easy comes first and what is hard comes last. */
 function risingTie(context: RuleContext, drill: Drill, phase: number, phases: number): number {
   if (context.request.mode !== 'prepare' || phases < 2 || drill.category === 'raise') return 0;
-  const rising = context.elements.length > 0 ? BUILDER.risingByElements : BUILDER.rising;
-  return rising * drill.demandIndex * ((2 * phase) / (phases - 1) - 1);
+  return BUILDER.rising * drill.demandIndex * ((2 * phase) / (phases - 1) - 1);
 }
 
 /** Near-maximal work ends a preparation only where the school wants it so, and nothing speaks against it. */
@@ -366,6 +356,11 @@ function sidesForToday(
   return open.filter(({ side }) => side === (oneSided ? first.side : 'both'));
 }
 
+/** The share of a drill's load that falls on what hurts, where nothing forbids it. */
+function soreLoad({ safety }: RuleContext, drill: Drill): number {
+  return Math.max(0, ...safety.dayRules.map(({ region }) => loadOn(drill, region)));
+}
+
 /** Every way to include one drill, or why a usable drill ends up without any. */
 function optionsOfDrill(
   context: RuleContext,
@@ -397,7 +392,8 @@ function optionsOfDrill(
   const near = nearestAction(context.reference, drill, context.actions);
   const warms = drill.category === 'raise' ? BUILDER.warmsNear * nearestTag(context, drill) : 0;
   const care = BUILDER.careCost * drillSafety(context.reference, drill, context.safety).handling.length;
-  const foreign = isForeign(context, drill);
+  const sore = BUILDER.soreCost * soreLoad(context, drill);
+  const foreign = foreignness(context, drill);
   let tooLong = false;
   let aboveMaximum = false;
   const open = sidesForToday(context, weights, drill, usable.get(drill.id) ?? []);
@@ -457,7 +453,8 @@ function optionsOfDrill(
             risingTie(context, drill, index, phases.length) +
             warms -
             care -
-            (benefit.length === 0 && foreign ? BUILDER.foreignCost : 0) -
+            sore -
+            (benefit.length === 0 ? foreign : 0) -
             (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
           filler: !serves && !kept && !restores,
           pinned,

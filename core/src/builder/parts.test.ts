@@ -68,7 +68,6 @@ describe('a wish', () => {
     // An easy run and a faster one, from ten minutes on.
     const blocks = (minutes: number, pattern: string) => named(bands(minutes, pattern), 'run-blocks')?.least;
     expect([blocks(9, 'run'), blocks(10, 'run'), blocks(10, 'throw')]).toEqual([undefined, 2, undefined]);
-    expect(named(bandsFor(10), 'warmth')).toBeUndefined(); // a finding leads
   });
   it('for each element of what follows costs the more the more it matters, and is met as far as a drill fits', () => {
     const { problem, rules } = preparedOf(caseOf({ request: { minutes: 12, pattern: 'throw' } as never }));

@@ -6,7 +6,8 @@ import type { DoseContext } from '../dose/index.ts';
 import { FINDING_SETTINGS, schoolOption } from '../findings/index.ts';
 import { START_RULE } from '../levels/index.ts';
 import { coversRestriction } from '../reference/index.ts';
-import { GAMES_UNDER, wantedElements } from '../readiness/index.ts';
+import type { ReadinessElement } from '../reference/index.ts';
+import { FIT, fitOf, GAMES_UNDER, wantedElements } from '../readiness/index.ts';
 import type { WantedElement } from '../readiness/index.ts';
 import { binds, isGraded, YOUTH_AGE } from '../safety/index.ts';
 import { actionsOfDay } from './dayActions.ts';
@@ -18,7 +19,7 @@ import { createProblem } from './problem.ts';
 import type { Problem } from './problem.ts';
 import { fitsPhase, hardRule, isNewcomer, openSides, softRule } from './rules.ts';
 import type { RuleContext } from './rules.ts';
-import { BUILDER, FATIGUE_CAP, FATIGUE_MINUTES } from './settings.ts';
+import { BUILDER, FATIGUE_CAP, FATIGUE_MINUTES, rampSteps, wakingDrills } from './settings.ts';
 import { chooseStructure } from './structures.ts';
 import type { ChosenStructure, TodaysPhase } from './structures.ts';
 import { isOfAction, restrictionWeights } from './weights.ts';
@@ -36,6 +37,8 @@ export interface Prepared extends Assessment, Weighed {
 
 /** The action that warms by itself. */
 const RUN = 'run';
+/** Parts of a readiness that are neither warming, opening, waking nor the action itself. */
+const READYING: readonly ReadinessElement['part'][] = ['absorb', 'drive', 'steer'];
 
 function maxDrills(request: BuildRequest, { structure, minutes }: ChosenStructure): number {
   if (request.maxDrills !== null) return request.maxDrills;
@@ -65,20 +68,50 @@ function endsHard({ reference, standing, safety }: Assessment, request: BuildReq
   );
 }
 
-/** Phases with what they hold today: a primer rehearses what follows, where something that does is open. */
+/** Drills that ready feet and eyes, landing or power: what a preparation holds of them before the action itself. */
+function readyingDrills({ reference, elements }: RuleContext): Set<string> {
+  const quick = elements.filter(({ element }) => READYING.includes(element.part));
+  return new Set(
+    reference.data.drills
+      .filter(
+        (drill) =>
+          drill.category === 'neuromuscular' &&
+          quick.some(({ element }) => fitOf(element, drill) >= FIT.half),
+      )
+      .map(({ id }) => id),
+  );
+}
+
+/**
+ * Phases with what they hold today: a primer rehearses what follows, in as many steps as there is time for, where something
+ * that does is open; what readies for it may stand before it. Children play: no phase but warming and the action is due.
+ */
 function todaysPhases(rules: RuleContext, phases: readonly TodaysPhase[]): TodaysPhase[] {
-  const { reference, request, actions } = rules;
-  return phases.map((phase) => {
-    if (!phase.primer || request.mode !== 'prepare' || actions.length === 0) return phase;
-    const primed: TodaysPhase = { ...phase, onlyActions: actions };
-    const open = reference.data.drills.some(
-      (drill) =>
-        fitsPhase(reference, drill, primed) &&
-        !hardRule(rules, drill) &&
-        !softRule(rules, drill) &&
-        openSides(rules, drill, false).open.length > 0,
-    );
-    return open ? primed : phase;
+  const { reference, request, actions, plays } = rules;
+  if (request.mode !== 'prepare') return [...phases];
+  const readying = readyingDrills(rules);
+  return phases.map((phase, index) => {
+    if (phase.primer) {
+      const primed: TodaysPhase = {
+        ...phase,
+        maxDrills: Math.max(phase.maxDrills, rampSteps(rules.minutes)),
+        onlyActions: actions,
+      };
+      const open =
+        actions.length > 0 &&
+        reference.data.drills.some(
+          (drill) =>
+            fitsPhase(reference, drill, primed) &&
+            !hardRule(rules, drill) &&
+            !softRule(rules, drill) &&
+            openSides(rules, drill, false).open.length > 0,
+        );
+      return open ? primed : phase;
+    }
+    if (phase.categories.includes('raise')) return phase;
+    if (plays) return { ...phase, minDrills: 0, optional: true, also: readying };
+    if (!phases[index + 1]?.primer) return phase;
+    return { ...phase, maxDrills: Math.max(phase.maxDrills, wakingDrills(rules.minutes)), also: readying };
   });
 }
 
@@ -114,15 +147,13 @@ function restoringDrills({ reference, safety }: Assessment) {
     }));
 }
 
-/** What the actions that follow and the joints to look after ask the routine to hold; nothing where findings or pain lead. */
+/** What the actions that follow and the joints to look after ask the routine to hold. */
 function elementsFor(
-  { reference, standing, report, safety }: Assessment,
+  { reference, standing, safety }: Assessment,
   request: BuildRequest,
   actions: readonly string[],
   minutes: number,
 ): WantedElement[] {
-  // Where something was found, or hurts, that leads.
-  if (report.capacities.length > 0 || safety.dayRules.length > 0) return [];
   const { athlete, today } = standing;
   const own = athlete.tasks.map(({ id }) => id);
   const followed = reference.data.patterns.filter(({ id }) => actions.includes(id));
@@ -163,7 +194,8 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     hardFinish,
     actions,
     elements,
-    plays: mode === 'prepare' && elements.length > 0 && assessment.safety.age < GAMES_UNDER,
+    plays:
+      mode === 'prepare' && assessment.safety.age < GAMES_UNDER && assessment.safety.dayRules.length === 0,
     regions: regionsAsked(request, weights),
     restoring: new Set(restoring.flatMap(({ drills }) => [...drills])),
   };
@@ -184,6 +216,9 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     runs: actions[0] === RUN,
     releaseFirst:
       mode === 'prepare' && schoolOption(reference, standing.schools, 'release-first') === 'first',
+    lastStretch:
+      mode === 'prepare' &&
+      schoolOption(reference, standing.schools, 'static-stretch-before') === 'last-step',
     smallDose:
       mode === 'prepare' &&
       schoolOption(reference, standing.schools, 'sequence-before-strength') === 'small-dose',

@@ -6,14 +6,16 @@ import type { Finding } from '../findings/index.ts';
 import { levelState, START_RULE } from '../levels/index.ts';
 import type { OpenedBy } from '../levels/index.ts';
 import type { Barrier } from '../reasons/index.ts';
-import { kitWordsOf, missingKit, patternTag } from '../reference/index.ts';
+import { coversRestriction, kitWordsOf, missingKit, patternTag } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
+import { FIT, fitOf } from '../readiness/index.ts';
 import type { WantedElement } from '../readiness/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import { nearestAction } from './dayActions.ts';
 import { leadSideOf } from './leadSide.ts';
 import { BUILDER, MODE_TIMING } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
+import { isOpen } from './weights.ts';
 
 /** Why a drill cannot be chosen: the rule and what it is about. */
 export interface Ineligible {
@@ -44,7 +46,7 @@ export interface RuleContext extends Assessment {
   readonly actions: readonly string[];
   /** What the actions and the joints to look after ask for, most important first. */
   readonly elements: readonly WantedElement[];
-  /** Games of feet prepare: of a child in whom nothing was found and nothing hurts. */
+  /** Games of feet prepare: of a child whom nothing hurts. */
   readonly plays: boolean;
   /** Regions that something of today asks for: the focus, else what is weighted. */
   readonly regions: ReadonlySet<Region>;
@@ -125,11 +127,12 @@ function isOtherAction(context: RuleContext, drill: Drill): boolean {
   return context.request.mode !== 'prepare' || !near || near.tag <= BUILDER.rehearses;
 }
 
-/** With joints to look after today only these, what warms the whole body, and calming down. */
+/** With joints to look after today only these, what warms the whole body, what rehearses the action, and calming down. */
 function isOutOfFocus(context: RuleContext, drill: Drill): boolean {
-  const { focus } = context.request;
+  const { focus, mode } = context.request;
   if (focus.length === 0 || drill.category === 'raise' || drill.regions.primary.includes('whole-body'))
     return false;
+  if (mode === 'prepare' && context.reference.ladders.get(drill.ladder)?.rehearsal) return false;
   return !drill.regions.primary.some((region) => focus.includes(region));
 }
 
@@ -139,7 +142,11 @@ export function softRule(context: RuleContext, drill: Drill): Ineligible | null 
   if (context.standing.athlete.dislikes.includes(drill.id)) return { rule: 'disliked', about: drill.id };
   if (drill.needsPartner && !context.request.partner) return { rule: 'needs-partner', about: drill.id };
   if (isOtherAction(context, drill)) return { rule: 'other-action', about: drill.ladder };
-  if (context.plays && context.reference.data.readiness.youth.exclude.includes(drill.id))
+  if (
+    context.plays &&
+    context.reference.data.readiness.youth.exclude.includes(drill.id) &&
+    !context.todaysFindings.some((found) => isOpen(found) && coversRestriction(drill, found.restriction))
+  )
     return { rule: 'games-instead', about: drill.id };
   if (isOutOfFocus(context, drill)) return { rule: 'focus', about: drill.regions.primary[0] ?? 'whole-body' };
   return loadRule(context, drill);
@@ -192,7 +199,7 @@ export function fitsPhase(reference: Reference, drill: Drill, phase: TodaysPhase
   // The pattern itself, done slowly, ends a preparation as well as a fast drill does.
   const asAction = near !== null && near.tag >= BUILDER.isTheAction && drill.category === 'stabilise';
   return (
-    (phase.categories.includes(drill.category) || asAction) &&
+    (phase.categories.includes(drill.category) || asAction || phase.also?.has(drill.id) === true) &&
     (!phase.onlyLadders || phase.onlyLadders.includes(drill.ladder)) &&
     !phase.excludeLadders?.includes(drill.ladder) &&
     (!phase.onlyRegions || drill.regions.primary.some((region) => phase.onlyRegions?.includes(region))) &&
@@ -223,17 +230,24 @@ export function mobilisesReserve({ category, serves }: Drill, reserve: ReadonlyS
   return range && serves.some((s) => s.match >= BUILDER.coverMatch && reserve.has(s.restriction));
 }
 
-/** Does it come nowhere near what follows, so that only an element speaks for it? */
-export function isForeign(context: RuleContext, drill: Drill): boolean {
-  return (
-    context.elements.length > 0 &&
-    context.actions.length > 0 &&
-    drill.category !== 'raise' &&
-    !drill.regions.primary.some(
-      (region) => region === 'whole-body' || context.request.focus.includes(region),
-    ) &&
-    !context.actions.some((action) => patternTag(context.reference, drill, action) >= BUILDER.rehearses)
-  );
+/**
+ * How far a drill that serves no restriction is from what today is about, as a cost: nothing where it comes near what
+ * follows or works a joint to look after, little where something is asked for in its region, much where only an element
+ * speaks for it.
+ */
+export function foreignness(context: RuleContext, drill: Drill): number {
+  const { category, regions } = drill;
+  if (context.elements.length === 0 || context.actions.length === 0 || category === 'raise') return 0;
+  const { primary } = regions;
+  const { focus } = context.request;
+  if (primary.some((region) => region === 'whole-body' || focus.includes(region))) return 0;
+  if (context.elements.some(({ element, of }) => of === 'joint' && fitOf(element, drill) >= FIT.half))
+    return 0;
+  if (context.actions.some((action) => patternTag(context.reference, drill, action) >= BUILDER.rehearses))
+    return 0;
+  // A child's games are of the whole child, whatever follows.
+  const beside = context.plays || primary.some((region) => context.regions.has(region));
+  return beside ? BUILDER.besideCost : BUILDER.foreignCost;
 }
 
 /** Does something of today ask for it: the joints to look after, what follows, or warming the whole body? */

@@ -29,15 +29,14 @@ export const BUILDER = {
   warmingShare: 0.15,
   warmingMost: 240,
   warmsFrom: 2,
-  warmCost: 8,
-  warmCostByElements: 80,
+  warmCost: 80,
   /** Near-maximal seconds that end a preparation where the school wants it so. */
   hardFinishSeconds: 45,
   wishCost: 3,
+  /** What the practitioner chose as method of today, where it is not kept. */
+  promiseCost: 30,
   /** The graded drill for a painful position that is restored. */
   restoreCost: 3,
-  /** A small dose of strength before activity, where the school wants it. */
-  smallDoseCost: 1,
   /** No drill takes more than this share of the time; in a preparation never more seconds than this, never held below the least. */
   oneDrillShare: 0.25,
   oneDrillPrepare: 180,
@@ -67,8 +66,6 @@ export const BUILDER = {
   elsewhereToday: 0.6,
   /** Weight of rehearsing the action of the day itself. */
   patternWeight: 0.6,
-  /** Weight of waking what it works with before that, where findings lead. */
-  supportWeight: 0.4,
   /** Weight of the first element that a routine should hold, and what each further one keeps of it. */
   elementWeight: 0.9,
   elementDecay: 0.94,
@@ -77,6 +74,8 @@ export const BUILDER = {
   elementCost: { most: 20, less: 1.5, least: 8 },
   /** Cost of a drill from where neither a finding nor the action itself is: more than an element but warming and rehearsing is worth. */
   foreignCost: 60,
+  /** The same of one from a region in which something is asked for. */
+  besideCost: 8,
   /** From this fit a drill may answer a second element, below so many minutes. */
   sharedFit: 0.8,
   sharedBelowMinutes: 10,
@@ -102,15 +101,20 @@ export const BUILDER = {
     [6, 2],
   ],
   rampStepCost: 8,
+  /** Drills that may wake what works, before the action, from so many minutes on. */
+  wakingDrills: [
+    [16, 5],
+    [10, 4],
+  ],
   /** Share of what a drill is worth to an unscreened athlete when it comes nowhere near what follows. */
   awayFromAction: 0.3,
   /** What a point of demand is worth at the end, and costs at the start, of a preparation. */
-  rising: 0.06,
-  /** The same where elements lead, which weigh more. */
-  risingByElements: 0.3,
+  rising: 0.3,
   /** What a warming drill is worth that is the action itself, and what it costs to be given with care. */
   warmsNear: 0.3,
-  careCost: 0.08,
+  careCost: 2,
+  /** What a drill costs for the share of its load that falls on a region that hurts. */
+  soreCost: 4,
   /** Minutes from which warming comes in two blocks. */
   twoBlocksFrom: 15,
   /** Bonus of a drill that is to be kept where it fits, and of another level of its ladder. */
@@ -121,6 +125,14 @@ export const BUILDER = {
   /** Share of the practitioner's weekly limit of a region from which no conditioning is added there. */
   nearLoadLimit: 0.85,
 } as const;
+
+/** Steps in which the action is rehearsed in so many minutes. */
+export const rampSteps = (minutes: number): number =>
+  BUILDER.rampSteps.find(([from]) => minutes >= from)?.[1] ?? 1;
+
+/** Drills that may wake and ready before the action is rehearsed, in so many minutes. */
+export const wakingDrills = (minutes: number): number =>
+  BUILDER.wakingDrills.find(([from]) => minutes >= from)?.[1] ?? 0;
 
 /** Most fatigue points (drill fatigue × sets) a routine may hold, by mode; a convention, editable. */
 export const FATIGUE_CAP: Readonly<Record<Mode, number>> = { prepare: 14, build: 40, restore: 8 };

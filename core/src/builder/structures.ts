@@ -6,6 +6,8 @@ import type { Phase, Reference, Structure } from '../reference/index.ts';
 export interface TodaysPhase extends Phase {
   /** Only what rehearses one of these actions. */
   readonly onlyActions?: readonly string[];
+  /** Drills that may stand in it whatever their category: they ready for what follows. */
+  readonly also?: ReadonlySet<string>;
 }
 
 /** The structure in force with its phases adapted to the school on static stretching. */

@@ -4,6 +4,8 @@ import { coversRestriction } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { covers } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
+import { whatBound } from './room.ts';
+import type { Placed } from './room.ts';
 import { isOpen, mayServe } from './weights.ts';
 import type { WeightedRestriction } from './weights.ts';
 
@@ -79,9 +81,9 @@ function neededFor(prepared: Prepared, { restriction, side, symmetryOnly }: Want
   return nearestBarrier(prepared, matched) ?? { rule: 'no-drill-known', restriction };
 }
 
-function whyNotServed(prepared: Prepared, wanted: Wanted): Reason {
+function whyNotServed(prepared: Prepared, items: readonly Placed[], wanted: Wanted): Reason {
   const { restriction, side } = wanted;
-  const { reference, rules, safety, problem, chosen } = prepared;
+  const { reference, rules, safety, problem } = prepared;
   const region = reference.restrictions.get(restriction)?.region ?? 'whole-body';
   const sore = safety.dayRules.find(
     (rule) => rule.band === 'above' && rule.region === region && covers(rule.side, side),
@@ -89,16 +91,12 @@ function whyNotServed(prepared: Prepared, wanted: Wanted): Reason {
   if (sore) return { rule: 'sore-above-limit', region, pain: sore.nrs, limit: sore.stop };
   const { focus } = rules.request;
   if (focus.length > 0 && !focus.includes(region)) return { rule: 'out-of-focus', region };
-  return problem.options.some(({ item }) => answers(prepared, item, wanted))
-    ? { rule: 'no-room', minutes: chosen.minutes, maxDrills: problem.maxDrills }
-    : neededFor(prepared, wanted);
+  const answering = problem.options.filter(({ item }) => answers(prepared, item, wanted));
+  return answering.length > 0 ? whatBound(prepared, items, answering) : neededFor(prepared, wanted);
 }
 
 /** Every open finding, and everything else that wants a drill today, that no item serves; worst first. */
-export function unservedBy(
-  prepared: Prepared,
-  items: readonly Pick<RoutineItem, 'drill' | 'side'>[],
-): Unserved[] {
+export function unservedBy(prepared: Prepared, items: readonly Placed[]): Unserved[] {
   const { report, weights, waiting } = prepared;
   const wanted = new Map<string, Wanted>();
   const put = ({ restriction, side, symmetryOnly, severity }: Wanted) => {
@@ -113,6 +111,6 @@ export function unservedBy(
       restriction,
       side,
       severity,
-      because: whyNotServed(prepared, { restriction, side, severity, ...one }),
+      because: whyNotServed(prepared, items, { restriction, side, severity, ...one }),
     }));
 }

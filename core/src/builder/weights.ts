@@ -19,7 +19,7 @@ export interface WeightedRestriction {
   readonly priority: number;
   /** Symmetry alone speaks: no mobilise or stretch drill for it. */
   readonly symmetryOnly: boolean;
-  readonly from: 'finding' | 'task' | 'injury' | 'pain' | 'pattern' | 'support' | 'element';
+  readonly from: 'finding' | 'task' | 'injury' | 'pain' | 'pattern' | 'element';
   /** Wants a drill, or a word why there is none. */
   readonly wanted: boolean;
   /** Severity of the open finding behind it; 0 where there is none. */
@@ -29,8 +29,8 @@ export interface WeightedRestriction {
 /** Does what follows, or a joint to look after, ask for it, and no restriction of the athlete? */
 export function isOfAction<T extends Pick<WeightedRestriction, 'from'>>(
   weighted: T,
-): weighted is T & { readonly from: 'pattern' | 'support' | 'element' } {
-  return ['pattern', 'support', 'element'].includes(weighted.from);
+): weighted is T & { readonly from: 'pattern' | 'element' } {
+  return ['pattern', 'element'].includes(weighted.from);
 }
 
 /**
@@ -73,6 +73,16 @@ function sidesOf(reference: Reference, restriction: string): Side[] {
   return reference.restrictions.get(restriction)?.laterality === 'central' ? ['central'] : ['left', 'right'];
 }
 
+/** Of each restriction and side the one that weighs most; what was found before what is only likely. */
+function strongest(all: readonly WeightedRestriction[]): WeightedRestriction[] {
+  const kept = new Map<string, WeightedRestriction>();
+  for (const weighted of all) {
+    const known = kept.get(keyOf(weighted));
+    if (!known || known.weight <= weighted.weight) kept.set(keyOf(weighted), weighted);
+  }
+  return [...kept.values()];
+}
+
 /** Weights without screening: the tasks' demands and recent injuries, marked general. */
 function generalWeights(
   reference: Reference,
@@ -86,8 +96,7 @@ function generalWeights(
     // Nobody's task makes a region sore: load tolerance counts by a finding, by pain, or by an injury.
     if (!region || (from === 'task' && kind === 'load-tolerance')) return;
     if ((weights.get(key)?.weight ?? 0) >= weight) return;
-    const wanted = weight >= BUILDER.coverWanted;
-    const common = { priority: weight, symmetryOnly: false, severity: 0, wanted };
+    const common = { priority: weight, symmetryOnly: false, severity: 0, wanted: false };
     weights.set(key, { restriction, region, side, weight, from, ...common });
   };
   // What a task works is no figure of adults: it counts for the growing as well.
@@ -169,10 +178,7 @@ function fromPain(assessment: Assessment): WeightedRestriction[] {
   });
 }
 
-/**
- * What is asked for beside everything that is short: rehearsing what follows, and each element that a routine should
- * hold; without elements, waking what the action works with.
- */
+/** What is asked for beside everything that is short: rehearsing what follows, and each element that a routine should hold. */
 function beside(elements: readonly WantedElement[], rehearses: boolean): WeightedRestriction[] {
   const common = { side: 'central', priority: 0, symmetryOnly: false, severity: 0, wanted: false } as const;
   const rehearsal: WeightedRestriction = {
@@ -182,15 +188,8 @@ function beside(elements: readonly WantedElement[], rehearses: boolean): Weighte
     weight: BUILDER.patternWeight,
     from: 'pattern',
   };
-  const support = {
-    ...rehearsal,
-    restriction: 'support',
-    weight: BUILDER.supportWeight,
-    from: 'support',
-  } as const;
   return [
     ...(rehearses ? [rehearsal] : []),
-    ...(rehearses && elements.length === 0 ? [support] : []),
     ...elements.map(({ element }, place): WeightedRestriction => ({
       ...common,
       region: element.regions[0] ?? 'whole-body',
@@ -224,7 +223,7 @@ export function restrictionWeights(
   const { reference, standing, report, safety } = assessment;
   const general = report.capacities.length === 0;
   const weigh = (tasks: Standing['athlete']['tasks'], findings: readonly Finding[]) =>
-    general ? generalWeights(reference, standing, tasks) : fromFindings(findings);
+    strongest([...(general ? generalWeights(reference, standing, tasks) : []), ...fromFindings(findings)]);
   const own = weigh(standing.athlete.tasks, report.findings);
   const asked = day ? weighedForPattern(own, weigh(day.tasks, day.findings), day) : own;
   const merged = new Map(asked.map((weighted) => [keyOf(weighted), weighted]));

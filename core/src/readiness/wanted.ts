@@ -36,7 +36,7 @@ export const GAMES_UNDER = 14;
 /** A rehearsal of an action that is not the day's first comes after what the body needs. */
 const LATER_REHEARSAL = 3;
 
-/** What decides what is wanted of a routine for somebody in whom nothing was found and nothing hurts. */
+/** What decides what is wanted of a routine, beside what was found. */
 export interface ReadinessFor {
   /** Actions that follow, the day's first. */
   readonly actions: readonly string[];
@@ -46,7 +46,7 @@ export interface ReadinessFor {
   readonly minutes: number;
   /** Joints named for today; empty for all. */
   readonly focus: readonly Region[];
-  /** Joints to look after where none is named: injured of late. */
+  /** Joints to look after where none is named: injured of late. What hurts has its own wants. */
   readonly joints: readonly Region[];
   readonly age: number;
   readonly kit: readonly string[];
@@ -163,9 +163,11 @@ export function wantedElements(reference: Reference, given: ReadinessFor): Wante
   const known = new Set(actions.map(({ need }) => need));
   const joints = ofJoints(reference, given).filter(({ need }) => !known.has(need));
   const asAction = (element: ReadinessElement) => ({ element, of: 'action' as const });
-  return [
+  const all = [
     ...actions.slice(0, BEFORE_JOINTS).map(asAction),
     ...joints.map((element) => ({ element, of: 'joint' as const })),
     ...actions.slice(BEFORE_JOINTS).map(asAction),
   ];
+  // Half of what joints ask for takes the place of what the actions ask for last.
+  return mode === 'prepare' ? all.slice(0, from(WANTED_FROM, minutes) + Math.ceil(joints.length / 2)) : all;
 }

@@ -1,5 +1,6 @@
-import { FIT, fitOf } from '../readiness/index.ts';
+import { FIT, fitOf, GAMES_UNDER } from '../readiness/index.ts';
 import type { BuildReport, BuiltItem } from '../builder/index.ts';
+import { ageInYears } from '../domain/index.ts';
 import type { Case } from '../domain/index.ts';
 import type { Finding } from '../findings/index.ts';
 import { actionsOfDay } from '../builder/dayActions.ts';
@@ -66,13 +67,16 @@ const HOUSE: House = {
   'nothing foreign': ({ reference, items, actions, input }) => {
     const { profiles, tasks } = reference.data.readiness;
     const own = new Set(input.athlete.tasks.map(({ id }) => id));
+    const child = ageInYears(input.athlete.birthDate, input.today) < GAMES_UNDER;
+    const followed = child ? [...actions, 'youth'] : actions;
     const elements = [
-      ...profiles.filter(({ action }) => actions.includes(action)).flatMap((one) => one.elements),
+      ...profiles.filter(({ action }) => followed.includes(action)).flatMap((one) => one.elements),
       ...tasks.filter(({ task }) => own.has(task)).flatMap(({ adds }) => adds),
     ];
     const asked = new Set(
       items.flatMap(({ serves }) => serves.map((s) => reference.restrictions.get(s.restriction)?.region)),
     );
+    for (const region of input.request.focus) asked.add(region);
     const foreign = items.filter(
       ({ known, serves }) =>
         known.category !== 'raise' &&
@@ -105,7 +109,7 @@ const HOUSE: House = {
     return Math.max(0, ...count.values()) > 2 ? 'three of one ladder' : null;
   },
   'nobody’s pain': ({ items, input }) => {
-    if (input.athlete.pains.length > 0) return null;
+    if (input.athlete.pains.length + input.athlete.injuries.length > 0) return null;
     const idle = items.filter(
       ({ serves }) => serves.length > 0 && serves.every((s) => s.restriction.endsWith('-irritability')),
     );

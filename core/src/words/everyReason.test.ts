@@ -271,9 +271,29 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
   ],
   'no-room': [
     [
-      { minutes: 12, maxDrills: 6 },
-      'No room in 12 min and 6 drills; more minutes or drills would let it in.',
+      { minutes: 12, maxDrills: 6, bound: 'time', phase: 'Prehab' },
+      'No room: the 12 min are used; more minutes would let it in.',
     ],
+    [
+      { minutes: 12, maxDrills: 6, bound: 'drills', phase: 'Prehab' },
+      'No room: 6 drills are as many as 12 min hold here.',
+    ],
+    [
+      { minutes: 12, maxDrills: 6, bound: 'phase', phase: 'Prehab' },
+      'No room: “Prehab” holds no more drills.',
+    ],
+    [
+      { minutes: 12, maxDrills: 6, bound: 'ladder', phase: 'Prehab' },
+      'A drill of the same ladder is in already.',
+    ],
+    [
+      { minutes: 12, maxDrills: 6, bound: 'effort', phase: 'Prehab' },
+      'No room: it would be more effort, contacts or still holding than this session may hold.',
+    ],
+  ],
+  'room-left': [[{}, 'There is room for it: nothing here answers it yet.']],
+  'away-from-today': [
+    [{}, 'Left out: what would answer it lies away from what follows and from what was found.'],
   ],
   'sore-above-limit': [
     [

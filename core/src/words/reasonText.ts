@@ -61,6 +61,17 @@ const RULE_WORD: Readonly<Record<Barrier, string>> = {
   'above-maximum': 'its least dose is above the share of the tested maximum:',
 };
 
+/** What a full draft is full of. */
+const NO_ROOM: Readonly<
+  Record<ReasonOf<'no-room'>['bound'], (r: Omit<ReasonOf<'no-room'>, 'bound' | 'rule'>) => string>
+> = {
+  time: ({ minutes }) => `No room: the ${minutes} min are used; more minutes would let it in.`,
+  drills: ({ minutes, maxDrills }) => `No room: ${maxDrills} drills are as many as ${minutes} min hold here.`,
+  phase: ({ phase }) => `No room: “${phase}” holds no more drills.`,
+  ladder: () => 'A drill of the same ladder is in already.',
+  effort: () => 'No room: it would be more effort, contacts or still holding than this session may hold.',
+};
+
 /** What holds many drills back, said of them all. */
 const HELD_BY: Partial<Record<Barrier, string>> = {
   level: 'their level is not open yet',
@@ -209,8 +220,10 @@ const WORDS: Words = {
   'by-school': (r, ref) => `Method: ${optionLabel(ref, r.school, r.option)}.`,
   'tendon-trial': () =>
     'Long holds are on trial for two weeks: score the pain before and after, and keep them only if it falls by 2 or more.',
-  'no-room': (r) =>
-    `No room in ${r.minutes} min and ${r.maxDrills} drills; more minutes or drills would let it in.`,
+  'no-room': (r) => NO_ROOM[r.bound](r),
+  'room-left': () => 'There is room for it: nothing here answers it yet.',
+  'away-from-today': () =>
+    'Left out: what would answer it lies away from what follows and from what was found.',
   'no-drill-allowed': (r, ref) =>
     `No drill may be used; nearest is ${nameOf(ref, r.drill)}: ${because(r, ref)} (${r.drills} ${r.drills === 1 ? 'drill' : 'drills'}).`,
   'pain-above-limit': (r) =>
