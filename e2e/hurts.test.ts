@@ -1,15 +1,19 @@
 import { describe, expect, it } from 'vitest';
+import { bundledReference } from '@yonder/core/reference/bundled';
 import { atTheDesk } from './driver/atTheDesk.ts';
 
 const { open, clinician, ids, stored, visit } = await atTheDesk();
 const MIRA = 'Mira Oldtown';
+const ofTheAnkle = bundledReference.data.drills
+  .filter(({ ladder }) => ladder === 'dorsiflexion-mobility')
+  .map(({ id }) => id);
 
 describe('what a diary asked to refer', () => {
   it('stands on Today and in the strip, closes the joint, and is ended by a named person with a reason', async () => {
     const athlete = ids.get(MIRA);
     await stored(
-      `UPDATE session_entries SET pain = 8 WHERE athlete_id = $1 AND drill = 'knee-to-wall-rock' AND side = 'left'`,
-      [athlete],
+      `UPDATE session_entries SET pain = 8 WHERE athlete_id = $1 AND drill = ANY($2) AND side = 'left'`,
+      [athlete, ofTheAnkle],
     );
     await stored('UPDATE sessions SET version = version WHERE athlete_id = $1', [athlete]); // as every event does
     await clinician.loads('/today');

@@ -17,12 +17,14 @@ import { buildCase, judgeCase } from '../src/testing/prepared.ts';
 // wanted answered, is it warm, is it rehearsed, does it rise? `npm run deep -- readiness [--form F]`.
 const solver = createHighsSolver(await loadHighs());
 const MINUTES = [5, 8, 12, 20] as const;
+/** Of structures shorter than these. */
+const SHORTEST = 3;
 const KIT = ['wall', 'long-band', 'step', 'ball', 'small-ball', 'pull-up-bar', 'sport-gear'];
 const [onlyForm = ''] = process.argv.slice(2);
 
 /** Structures of a preparation. */
-const PREPARES = [...reference.structures.values()].filter(({ phases }) =>
-  phases.some(({ primer }) => primer),
+const PREPARES = [...reference.structures.values()].filter(
+  ({ id, phases }) => id !== 'on-site-by-the-clock' && phases.some(({ primer }) => primer),
 );
 
 const { profiles } = reference.data.readiness;
@@ -85,6 +87,8 @@ const FORMS: Readonly<Record<string, Form>> = {
     athlete: { ...athlete(action), injuries: [injury(after(JOINTS, place), '2026-06-10')] },
     judgements: seen(action).slice(0, 1),
   }),
+  'on a mat': (action) => ({ athlete: athlete(action), request: { kit: [], space: 'mat' } }),
+  newcomer: (action) => ({ athlete: { ...athlete(action), trainingYears: 0 } }),
   'no kit': (action) => ({ athlete: athlete(action), request: { kit: [] } }),
   'one joint': (action, place) => ({ athlete: athlete(action), request: { focus: [after(JOINTS, place)] } }),
   'two joints': (action, place) => ({
@@ -181,10 +185,10 @@ const faults: string[] = [];
 for (const [form, make] of Object.entries(FORMS)) {
   if (!form.includes(onlyForm)) continue;
   const rows = actions.flatMap((action, place) =>
-    MINUTES.flatMap((minutes) => {
+    [SHORTEST, ...MINUTES].flatMap((minutes) => {
       const { request, ...given } = make(action, place);
       const { min = 0, max = Infinity } = reference.structures.get(request?.structure ?? '')?.minutes ?? {};
-      if (minutes < min || minutes > max) return [];
+      if (minutes < min || minutes > max || (minutes === SHORTEST) !== max < MINUTES[0]) return [];
       const input = caseOf({
         ...given,
         request: { mode: 'prepare', minutes, kit: KIT, ...request } as never,

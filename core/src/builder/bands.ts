@@ -120,6 +120,21 @@ function coverage(input: BandInput, wishes: readonly Band[]): Band[] {
   );
 }
 
+/**
+ * A drill that is made for what is short, not one that comes near it: where any is open, in full from a match of so much.
+ * What is nearly enough to cover a finding would else be all it gets.
+ */
+function wellServed({ weights, options }: BandInput): { need: number; least: number; weight: number }[] {
+  return weights.flatMap(({ wanted, weight }, need) => {
+    if (!wanted) return [];
+    const best = Math.max(
+      0,
+      ...options.flatMap((o) => o.benefit.flatMap((b) => (b.need === need ? b.match : []))),
+    );
+    return [{ need, least: Math.min(BUILDER.servesWell, best), weight }];
+  });
+}
+
 /** Fewest drills of a phase, its own least seconds, and its share of the time within half and one and a half of it. */
 function phaseBands(input: BandInput): Band[] {
   return input.phases.flatMap((phase, index): Band[] => {
@@ -175,13 +190,15 @@ function warmthBands(input: BandInput): Band[] {
 /** A drill for every element that the routine should hold; one that fits it less counts as much as it fits. */
 function elementBands(input: BandInput): Band[] {
   const { most, less, least } = BUILDER.elementCost;
+  // In a session of its own, and after one, what was found short is worked on with more than one drill.
+  const share = input.mode === 'prepare' ? 1 : BUILDER.elementShare;
   const elements = input.weights.flatMap(({ from }, need) => (from === 'element' ? [need] : []));
   return elements.flatMap((need, place) =>
     atLeast(
       input,
       `element:${need}`,
       1,
-      place < 2 ? BUILDER.elementFirstCost : Math.max(least, most - less * place),
+      share * (place < 2 ? BUILDER.elementFirstCost : Math.max(least, most - less * place)),
       (o) => {
         const match = o.benefit.find((b) => b.need === need)?.match ?? 0;
         return match >= FIT.good ? 1 : match;
@@ -217,9 +234,14 @@ export function bandsOf(input: BandInput): Band[] {
           ...atLeast(input, 'warm', warmingWanted(seconds), BUILDER.warmCost, (o) =>
             warms(o) ? o.seconds : 0,
           ),
-          ...warmthBands(input),
         ]
       : []),
+    ...(mode === 'restore' ? [] : warmthBands(input)),
+    ...wellServed(input).flatMap(({ need, least, weight }) =>
+      atLeast(input, `well:${need}`, 1, BUILDER.wellCost.all + BUILDER.wellCost.byWeight * weight, (o) =>
+        o.benefit.some((b) => b.need === need && b.match >= least) ? 1 : 0,
+      ),
+    ),
     ...elementBands(input),
     ...rampBands(input),
     ...(prepare

@@ -15,6 +15,60 @@ const walkIn = (pattern: string | null, minutes: number, over: object = {}) =>
     ...over,
   });
 
+describe('a session of its own, and an end', () => {
+  const enough = ['left', 'right'].flatMap((side) => [
+    { test: 'wblt-distance', side, trials: [13] },
+    { test: 'heel-raise-reps', side, trials: [32] },
+  ]);
+  const screened = { screenings: [{ date: '2027-02-25', results: enough }] };
+  const tasks = [{ id: 'uphill-running' }];
+  const session = (mode: string, minutes: number, over: object) => {
+    const request = { mode, minutes, kit: ['wall', 'mat', 'step', 'long-band'] };
+    const input = caseOf({ athlete: { trainingYears: 4, tasks }, request, ...over } as never);
+    const { routine, unserved } = buildCase(bundledReference, input, solver);
+    const seconds = (category: string) =>
+      (routine?.items ?? [])
+        .filter(({ drill }) => drillOf(drill).category === category)
+        .reduce((sum, one) => sum + one.seconds, 0);
+    return { routine, unserved, seconds };
+  };
+  it.each([
+    ['never screened', {}],
+    ['with enough of everything', screened],
+    ['without a sport', { athlete: { trainingYears: 4 } }],
+  ])('after activity comes down, calms and lets go for somebody %s', (_, over) => {
+    const { routine, seconds } = session('restore', 15, over);
+    const ladders = (routine?.items ?? []).map(({ drill }) => drillOf(drill).ladder);
+    expect(ladders[0]).toMatch(/^cool-down-/);
+    expect(ladders).toContain('calming-reset');
+    expect(seconds('stretch')).toBeGreaterThan(200);
+    expect(routine?.totalSeconds).toBeGreaterThanOrEqual(0.85 * 900);
+  });
+  it('what is short has its end to itself: what was measured and is enough is not stretched', () => {
+    const short = { test: 'hip-extension-range', side: 'left', trials: [-2] };
+    const { routine } = session('restore', 12, {
+      screenings: [{ date: '2027-02-25', results: [...enough, short] }],
+    });
+    const drills = (routine?.items ?? []).map(({ drill }) => drill);
+    expect(drills).toContain('half-kneeling-hip-flexor-stretch');
+    expect(drills).not.toContain('wall-calf-stretch-bent');
+  });
+  it.each([
+    ['never screened', {}],
+    ['with enough of everything', screened],
+    ['without a sport', { athlete: { trainingYears: 4 } }],
+    [
+      'whose shoulder is named',
+      { request: { mode: 'build', minutes: 25, kit: ['long-band'], focus: ['shoulder'] } },
+    ],
+  ])('of its own trains strength and warms for somebody %s', (_, over) => {
+    const { routine, seconds } = session('build', 25, over);
+    expect(seconds('strengthen')).toBeGreaterThan(300);
+    expect(seconds('raise')).toBeGreaterThanOrEqual(90);
+    expect(routine?.totalSeconds).toBeGreaterThanOrEqual(0.85 * 1500);
+  });
+});
+
 describe('what follows', () => {
   it.each([
     ['run', 5],

@@ -22,7 +22,7 @@ import {
 import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
 import { BUILDER } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
-import { isOfAction, mayServe } from './weights.ts';
+import { isOfAction, isOpen, mayServe } from './weights.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** One way to include a drill: phase, side and sets, with what it gives and costs. */
@@ -161,7 +161,7 @@ interface Answered {
  * short time a second that it fits as well, and any that no drill fits better than another.
  */
 function elementsAnswered(
-  { reference, minutes }: RuleContext,
+  { reference, minutes, request: { mode } }: RuleContext,
   weights: readonly WeightedRestriction[],
   drills: readonly Drill[],
 ): (drill: Drill) => readonly Answered[] {
@@ -173,7 +173,9 @@ function elementsAnswered(
     drills.map((drill) => [
       drill.id,
       needs.flatMap(({ need, weight, element }): Answered[] => {
-        const match = fitOf(element, drill);
+        // A session of its own is for strength: what only wakes answers it in part.
+        const wakes = mode === 'build' && element.part === 'wake' && drill.category !== 'strengthen';
+        const match = fitOf(element, drill) * (wakes ? BUILDER.wakingInBuild : 1);
         return match >= FIT.half ? [{ need, match, weight }] : [];
       }),
     ]),
@@ -454,6 +456,7 @@ function optionsOfDrill(
             warms -
             care -
             sore -
+            (context.unasked.has(drill.id) ? BUILDER.unaskedCost : 0) -
             (benefit.length === 0 ? foreign : 0) -
             (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
           filler: !serves && !kept && !restores,
@@ -494,7 +497,9 @@ export function createOptions(
     else usable.set(drill.id, sides.open);
   }
   const reserve = rangesWithReserve(context);
-  const ready = drills.filter((drill) => usable.has(drill.id) && !mobilisesReserve(drill, reserve));
+  // Range that is there is not worked on; where nothing is short an end lets go of it all the same.
+  const lets = context.request.mode === 'restore' && !context.todaysFindings.some(isOpen);
+  const ready = drills.filter((drill) => usable.has(drill.id) && (lets || !mobilisesReserve(drill, reserve)));
   const answers = elementsAnswered(context, weights, ready);
   const patternOnly =
     context.request.mode === 'prepare' &&

@@ -9,7 +9,7 @@ import { coversRestriction } from '../reference/index.ts';
 import type { ReadinessElement } from '../reference/index.ts';
 import { FIT, fitOf, GAMES_UNDER, wantedElements } from '../readiness/index.ts';
 import type { WantedElement } from '../readiness/index.ts';
-import { binds, isGraded, YOUTH_AGE } from '../safety/index.ts';
+import { binds, isGraded, topicsDueFor, YOUTH_AGE } from '../safety/index.ts';
 import { actionsOfDay } from './dayActions.ts';
 import { dayPattern, findingsForToday } from './dayPattern.ts';
 import { regionsNearLimit } from './nearLimit.ts';
@@ -22,7 +22,7 @@ import type { RuleContext } from './rules.ts';
 import { BUILDER, FATIGUE_CAP, FATIGUE_MINUTES, rampSteps, wakingDrills } from './settings.ts';
 import { chooseStructure } from './structures.ts';
 import type { ChosenStructure, TodaysPhase } from './structures.ts';
-import { isOfAction, restrictionWeights } from './weights.ts';
+import { isOfAction, isOpen, restrictionWeights } from './weights.ts';
 import type { Weighed, WeightedRestriction } from './weights.ts';
 
 /** An assessment with a request, ready to be solved; also what swaps, checks and "why not" work on. */
@@ -149,7 +149,7 @@ function restoringDrills({ reference, safety }: Assessment) {
 
 /** What the actions that follow and the joints to look after ask the routine to hold. */
 function elementsFor(
-  { reference, standing, safety }: Assessment,
+  { reference, standing, safety, report }: Assessment,
   request: BuildRequest,
   actions: readonly string[],
   minutes: number,
@@ -159,16 +159,28 @@ function elementsFor(
   const followed = reference.data.patterns.filter(({ id }) => actions.includes(id));
   const since = monthsBefore(today, FINDING_SETTINGS.injuryMonths);
   const injured = athlete.injuries.filter(({ date }) => date >= since && date <= today);
+  // In a preparation a finding has its drill anyway; otherwise its joint is what is worked on.
+  const found =
+    request.mode === 'prepare' ? [] : report.findings.filter((one) => isOpen(one) && one.priority > 0);
+  found.sort((a, b) => b.priority - a.priority);
   return wantedElements(reference, {
     actions,
     tasks: own.filter((task) => followed.some(({ tasks }) => tasks.includes(task))),
     mode: request.mode,
     minutes,
     focus: request.focus,
-    joints: [...new Set(injured.map(({ region }) => region))],
+    joints: [...new Set([...found, ...injured].map(({ region }) => region))],
     age: safety.age,
     kit: request.kit,
   });
+}
+
+/** Drills for which stop-and-refer questions would have to be answered first, where others have been. */
+function unaskedDrills({ reference, standing }: Assessment): Set<string> {
+  const { athlete, today } = standing;
+  if (!athlete.asked?.length) return new Set();
+  const all = reference.data.drills.map(({ id }) => id);
+  return new Set(topicsDueFor(reference, athlete, all, today).ofDrill.keys());
 }
 
 /** Works out weights, options, limits and wishes for a request, judged with the schools chosen for it. */
@@ -197,6 +209,7 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     plays:
       mode === 'prepare' && assessment.safety.age < GAMES_UNDER && assessment.safety.dayRules.length === 0,
     regions: regionsAsked(request, weights),
+    unasked: unaskedDrills(assessment),
     restoring: new Set(restoring.flatMap(({ drills }) => [...drills])),
   };
   const dose = assessment.doses[mode];

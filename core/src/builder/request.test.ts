@@ -266,7 +266,12 @@ describe('swaps for a reason', () => {
     } as unknown as Case['request'],
   });
   const items = build(input).routine?.items ?? [];
-  const index = items.findIndex((item) => kitWordsOf(drillOf(item.drill)).length > 0);
+  const worked = preparedOf(input).weights.filter(({ from }) => from === 'finding');
+  const index = items.findIndex(
+    ({ drill, serves }) =>
+      kitWordsOf(drillOf(drill)).length > 0 &&
+      serves.some((s) => worked.some((one) => one.restriction === s.restriction)),
+  );
   const old = drillOf(items[index]?.drill ?? '');
   const swaps = (reason: Parameters<typeof swapsFor>[3]) => swapsFor(preparedOf(input), items, index, reason);
   it('without its kit, out of its position, or from another ladder', () => {

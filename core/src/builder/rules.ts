@@ -50,6 +50,8 @@ export interface RuleContext extends Assessment {
   readonly plays: boolean;
   /** Regions that something of today asks for: the focus, else what is weighted. */
   readonly regions: ReadonlySet<Region>;
+  /** Drills for which stop-and-refer questions would have to be answered first. */
+  readonly unasked: ReadonlySet<string>;
   /** Graded drills for painful positions that are restored today. */
   readonly restoring: ReadonlySet<string>;
 }
@@ -237,7 +239,8 @@ export function mobilisesReserve({ category, serves }: Drill, reserve: ReadonlyS
  */
 export function foreignness(context: RuleContext, drill: Drill): number {
   const { category, regions } = drill;
-  if (context.elements.length === 0 || context.actions.length === 0 || category === 'raise') return 0;
+  const prepares = context.request.mode === 'prepare' && context.actions.length > 0;
+  if (!prepares || context.elements.length === 0 || category === 'raise') return 0;
   const { primary } = regions;
   const { focus } = context.request;
   if (primary.some((region) => region === 'whole-body' || focus.includes(region))) return 0;

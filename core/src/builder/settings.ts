@@ -19,6 +19,9 @@ export const BUILDER = {
   kitPenalty: 0.03,
   /** What leaving a wanted restriction without a drill costs for each point of its weight, beside more than everything else is worth (bands.ts). */
   uncoveredByWeight: 10,
+  /** Match from which a drill is made for a restriction, and what it costs that a wanted one has none: for all, and by its weight. */
+  servesWell: 0.6,
+  wellCost: { all: 12, byWeight: 10 },
   phaseMinimumPenalty: 5,
   /** Cost of the whole time lying outside the bands of its phases (0.5 to 1.5 of their share). */
   shareCost: 2,
@@ -76,6 +79,10 @@ export const BUILDER = {
   foreignCost: 60,
   /** The same of one from a region in which something is asked for. */
   besideCost: 8,
+  /** What of the cost of an element stays in a session of its own and after one. */
+  elementShare: 0.015,
+  /** Share of its fit that a drill keeps in a session of its own where it wakes what could be strengthened. */
+  wakingInBuild: 0.65,
   /** From this fit a drill may answer a second element, below so many minutes. */
   sharedFit: 0.8,
   sharedBelowMinutes: 10,
@@ -113,6 +120,8 @@ export const BUILDER = {
   /** What a warming drill is worth that is the action itself, and what it costs to be given with care. */
   warmsNear: 0.3,
   careCost: 2,
+  /** What a drill costs for which stop-and-refer questions would have to be answered first. */
+  unaskedCost: 3,
   /** What a drill costs for the share of its load that falls on a region that hurts. */
   soreCost: 4,
   /** Minutes from which warming comes in two blocks. */

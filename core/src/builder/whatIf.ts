@@ -3,7 +3,7 @@ import type { BuildRequest } from '../domain/index.ts';
 import { POSITIONS_ON_THE_FLOOR } from '../dose/index.ts';
 import { buildRoutine } from './build.ts';
 import type { MipSolver } from './mip.ts';
-import type { BuildReport, BuiltRoutine } from './report.ts';
+import type { BuildReport } from './report.ts';
 
 /** A change of the request to try: more or fewer minutes, kit more or less, nothing on the floor. */
 export interface RequestChange {
@@ -36,8 +36,8 @@ export interface WhatIf {
   readonly request: BuildRequest;
   readonly report: BuildReport;
   /**
-   * Change of the objective (of the benefit, where the minutes change) as a share of the present one's benefit; null when
-   * there is no routine either way.
+   * Change of the benefit as a share of the present one: what a plan is asked for changes with its minutes and kit, what it
+   * does for the athlete is comparable. Null when there is no routine either way.
    */
   readonly gain: number | null;
 }
@@ -59,8 +59,6 @@ export function whatIf(
   const report = buildRoutine(assessment, request, solver);
   const before = now.routine;
   const after = report.routine;
-  // What a plan is asked for changes with its minutes, so their worth is told by what it does for the athlete.
-  const worth = (routine: BuiltRoutine) => (change.minutes ? routine.benefit : routine.objective);
-  const gain = before && after ? (worth(after) - worth(before)) / Math.max(before.benefit, 1e-3) : null;
+  const gain = before && after ? (after.benefit - before.benefit) / Math.max(before.benefit, 1e-3) : null;
   return { request, report, gain };
 }

@@ -77,10 +77,28 @@ describe('what a preparation should hold', () => {
     expect(ids({ actions: [], minutes: 20, age: 61 })).toContain('general-stand-up');
     expect(ids({ actions: [], minutes: 20, age: 60 })).not.toContain('general-stand-up');
   });
-  it('after a session and in a build is what the joints ask for alone', () => {
-    expect(ids({ mode: 'build' })).toEqual([]);
-    expect(parts({ mode: 'build', joints: ['ankle-foot'], minutes: 20 })).not.toContain('after');
-    expect(parts({ mode: 'restore', joints: ['ankle-foot'], minutes: 20 })).toEqual(['after']);
+  it('in a session of its own is what trains the joints: those named, else looked after, else worked by the action', () => {
+    const build = (over: Partial<ReadinessFor>) => wanted({ mode: 'build', minutes: 20, ...over });
+    const regions = (over: Partial<ReadinessFor>) => [
+      ...new Set(build(over).flatMap(({ element, of }) => (of === 'joint' ? element.regions : []))),
+    ];
+    expect(regions({})).toEqual(expect.arrayContaining(['ankle-foot', 'hip-groin']));
+    expect(regions({ joints: ['shoulder'] })).toEqual(['shoulder']);
+    expect(regions({ joints: ['shoulder'], focus: ['knee'] })).toEqual(['knee']);
+    for (const over of [{}, { joints: ['shoulder'] as const }, { actions: [] }]) {
+      expect(build(over)[0]?.element.part).toBe('warm');
+      expect(build(over).map(({ element }) => element.part)).not.toContain('after');
+    }
+    // Strength before range.
+    expect(parts({ mode: 'build', minutes: 20, focus: ['knee'] }).slice(0, 2)).toEqual(['warm', 'wake']);
+  });
+  it('after a session is coming down, calm, and letting go of what was worked', () => {
+    for (const over of [{}, { actions: ['climb'] }, { actions: [] }, { focus: ['shoulder'] as const }]) {
+      const end = ids({ mode: 'restore', minutes: 15, ...over });
+      expect(end.slice(0, 2)).toEqual(['after-cool-down', 'after-calm']);
+      expect(end.length).toBeGreaterThan(3);
+      expect(new Set(parts({ mode: 'restore', minutes: 15, ...over }))).toEqual(new Set(['after']));
+    }
   });
 });
 
@@ -94,12 +112,13 @@ describe('how well a drill answers an element', () => {
     expect(fit('anything', 'neck')).toBe(0);
   });
   it('is known for ladders and drills that there are, each element by one id', () => {
-    const { profiles, tasks, joints, focusWarm, youth } = bundledReference.data.readiness;
+    const { profiles, tasks, joints, focusWarm, after, youth } = bundledReference.data.readiness;
     const all = [
       ...profiles.flatMap((one) => one.elements),
       ...tasks.flatMap((one) => one.adds),
       ...joints.flatMap((one) => one.elements),
       ...focusWarm,
+      ...after,
     ];
     expect(all.length).toBeGreaterThan(350);
     expect(bundledReference.elements.size).toBe(all.length);

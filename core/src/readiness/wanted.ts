@@ -25,6 +25,10 @@ const OF_A_JOINT: readonly (readonly [minutes: number, elements: number])[] = [
   [10, 2],
   [0, 1],
 ];
+/** How many joints a session of its own and an end look after where none is named, and how much of each (judgement). */
+const TRAINED = { build: { joints: 3, each: 5 }, restore: { joints: 4, each: 3 } } as const;
+/** What a session of its own works on, in the order of what it is for. */
+const WORKING = ['wake', 'brace', 'absorb', 'drive', 'steer', 'open'] as const;
 const from = (steps: readonly (readonly [number, number])[], minutes: number): number =>
   steps.find(([least]) => minutes >= least)?.[1] ?? 0;
 
@@ -46,7 +50,7 @@ export interface ReadinessFor {
   readonly minutes: number;
   /** Joints named for today; empty for all. */
   readonly focus: readonly Region[];
-  /** Joints to look after where none is named: injured of late. What hurts has its own wants. */
+  /** Joints to look after where none is named: injured of late, and but for a preparation what was found short. */
   readonly joints: readonly Region[];
   readonly age: number;
   readonly kit: readonly string[];
@@ -134,40 +138,82 @@ function within(reference: Reference, elements: readonly ReadinessElement[], giv
   return [warm, ...own.filter(({ part }) => part !== 'warm')];
 }
 
-/** What looking after joints asks for, joint by joint in turn; what is for after a session only then and in a build. */
-function ofJoints({ data: { readiness } }: Reference, given: ReadinessFor): ReadinessElement[] {
-  const { focus, joints, mode, minutes } = given;
-  const regions = focus.length > 0 ? focus : joints;
-  const each = from(OF_A_JOINT, minutes);
+/** What looking after joints asks for, joint by joint in turn: these parts in this order, or all but what is for after a session. */
+function inTurn(
+  { data: { readiness } }: Reference,
+  regions: readonly Region[],
+  each: number,
+  parts: readonly ReadinessElement['part'][] | null,
+): ReadinessElement[] {
   const lists = regions.map((region) => {
     const all = readiness.joints.find((one) => one.region === region)?.elements ?? [];
-    const here = all.filter(({ part }) => (mode === 'restore' ? part === 'after' : part !== 'after'));
+    const here = parts
+      ? parts.flatMap((wanted) => all.filter(({ part }) => part === wanted))
+      : all.filter(({ part }) => part !== 'after');
     return here.slice(0, each);
   });
   return Array.from({ length: each }, (_, i) => lists.flatMap((list) => list[i] ?? [])).flat();
 }
 
-/**
- * What a routine should hold, most important first: what the actions that follow ask for, more the
- * more minutes there are, and what the joints to look after ask for. In a build and after a session joints alone ask.
- */
-export function wantedElements(reference: Reference, given: ReadinessFor): WantedElement[] {
-  const { mode, minutes, age } = given;
-  const asked = age < GAMES_UNDER ? forChildren(reference, given) : ofActions(reference, given);
-  const actions =
-    mode === 'prepare'
-      ? within(reference, asked, given)
-          .filter((element) => holds(element, given))
-          .slice(0, from(WANTED_FROM, minutes))
-      : [];
+/** The joints named for today, else those to look after, else those that the actions work first. */
+function regionsToTrain(reference: Reference, given: ReadinessFor, most: number): Region[] {
+  const { focus, joints } = given;
+  const [named = []] = [focus, joints].filter((regions) => regions.length > 0);
+  if (named.length > 0) return named.slice(0, most);
+  const worked = ofActions(reference, given).flatMap(({ part, regions: [region] }) =>
+    part === 'warm' || part === 'rehearse' || region === undefined ? [] : [region],
+  );
+  return [...new Set(worked)].filter((region) => region !== 'whole-body').slice(0, most);
+}
+
+const asked = (of: WantedElement['of']) => (element: ReadinessElement) => ({ element, of });
+
+/** Before activity: what the actions ask for by rank, the joints to look after behind the first of it. */
+function forPreparing(reference: Reference, given: ReadinessFor): WantedElement[] {
+  const { minutes, age, focus } = given;
+  const all = age < GAMES_UNDER ? forChildren(reference, given) : ofActions(reference, given);
+  const most = from(WANTED_FROM, minutes);
+  const actions = within(reference, all, given)
+    .filter((element) => holds(element, given))
+    .slice(0, most);
   const known = new Set(actions.map(({ need }) => need));
-  const joints = ofJoints(reference, given).filter(({ need }) => !known.has(need));
-  const asAction = (element: ReadinessElement) => ({ element, of: 'action' as const });
-  const all = [
-    ...actions.slice(0, BEFORE_JOINTS).map(asAction),
-    ...joints.map((element) => ({ element, of: 'joint' as const })),
-    ...actions.slice(BEFORE_JOINTS).map(asAction),
-  ];
+  const regions = focus.length > 0 ? focus : given.joints;
+  const joints = inTurn(reference, regions, from(OF_A_JOINT, minutes), null).filter(
+    ({ need }) => !known.has(need),
+  );
   // Half of what joints ask for takes the place of what the actions ask for last.
-  return mode === 'prepare' ? all.slice(0, from(WANTED_FROM, minutes) + Math.ceil(joints.length / 2)) : all;
+  return [
+    ...actions.slice(0, BEFORE_JOINTS).map(asked('action')),
+    ...joints.map(asked('joint')),
+    ...actions.slice(BEFORE_JOINTS).map(asked('action')),
+  ].slice(0, most + Math.ceil(joints.length / 2));
+}
+
+/** In a session of its own: what warms the joints that are trained, and what looking after them asks for. */
+function forBuilding(reference: Reference, given: ReadinessFor): WantedElement[] {
+  const regions = regionsToTrain(reference, given, TRAINED.build.joints);
+  const own = { ...given, focus: regions.length === 1 ? regions : [] };
+  const warm = within(reference, ofActions(reference, own), own).filter(({ part }) => part === 'warm');
+  const joints = inTurn(reference, regions, TRAINED.build.each, WORKING);
+  return [...warm.slice(0, 1).map(asked('action')), ...joints.map(asked('joint'))].slice(
+    0,
+    from(WANTED_FROM, given.minutes),
+  );
+}
+
+/** After activity: what every end asks for, and what lets go of what was worked. */
+function forEnding(reference: Reference, given: ReadinessFor): WantedElement[] {
+  const regions = regionsToTrain(reference, given, TRAINED.restore.joints);
+  const joints = inTurn(reference, regions, TRAINED.restore.each, ['after']);
+  return [...reference.data.readiness.after.map(asked('action')), ...joints.map(asked('joint'))].slice(
+    0,
+    from(WANTED_FROM, given.minutes),
+  );
+}
+
+const FOR = { prepare: forPreparing, build: forBuilding, restore: forEnding } as const;
+
+/** What a routine should hold, most important first, more of it the more minutes there are. */
+export function wantedElements(reference: Reference, given: ReadinessFor): WantedElement[] {
+  return FOR[given.mode](reference, given);
 }

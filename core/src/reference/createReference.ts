@@ -67,6 +67,7 @@ export function createReference(data: ReferenceData): Reference {
       ...data.readiness.tasks.flatMap((one) => one.adds),
       ...data.readiness.joints.flatMap((one) => one.elements),
       ...data.readiness.focusWarm,
+      ...data.readiness.after,
     ]),
     doseCell: (category, mode) => {
       const cell = cells.get(`${category}/${mode}`);

@@ -673,6 +673,7 @@ const readinessSchema = z.object({
     z.object({ task: id, first: id.nullable(), adds: elements, lifts: z.record(id, z.int().min(1).max(5)) }),
   ),
   focusWarm: elements,
+  after: elements.describe('what every end of a session asks for'),
   joints: z.array(z.object({ region: regionSchema, elements })),
   youth: z.object({ keep: z.record(id, z.array(id)), exclude: z.array(id) }),
 });

@@ -140,7 +140,7 @@ describe('the handlers', () => {
 
     const longer = handlers.whatIf(record, { request, change: { minutes: 4 } }, () => undefined as never);
     expect(longer.request.minutes).toBe(12);
-    expect(longer.report.routine?.objective).toBeGreaterThanOrEqual(longer.now.routine?.objective ?? 0);
+    expect(longer.report.routine?.benefit).toBeGreaterThanOrEqual(longer.now.routine?.benefit ?? 0);
 
     const points: number[] = [];
     const curve = handlers.curve(record, { request, minutes: [5, 8] }, (p) => points.push(p.minutes));

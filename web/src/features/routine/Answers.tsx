@@ -37,6 +37,13 @@ function Places({
   ));
 }
 
+/** Who asks, beside the body. */
+const ASKS: Readonly<Record<Draft['request']['mode'], string>> = {
+  prepare: 'What follows asks',
+  build: 'What this session asks',
+  restore: 'What coming down asks',
+};
+
 /** What the actions that follow and the joints to look after ask for, each with the drills that answer it, or why none does. */
 function WhatFollowsAsks({
   draft,
@@ -48,7 +55,7 @@ function WhatFollowsAsks({
   return (
     <>
       <h2>
-        What follows asks
+        {ASKS[draft.request.mode]}
         <span>
           {' '}
           {asked.filter(({ by }) => by.length > 0).length} of {asked.length} answered

@@ -22,6 +22,8 @@ interface Props {
 /** "costs nothing", "costs 4 to 9 %", "costs 6 %". */
 function costWords(answer: Extract<Answer, { kind: 'costs' }>): string {
   const { atLeast, atMost } = answer;
+  if (atLeast >= 1) return 'would push out what is asked for before it';
+  if (atMost !== null && atMost >= 1) return `costs ${percent(atLeast)} of the benefit or more`;
   if (atMost === null) return atLeast < 0.0005 ? 'working out…' : `costs at least ${percent(atLeast)}`;
   if (atMost < 0.0005) return 'would cost nothing: as good a choice';
   if (atLeast < 0.005) return `costs up to ${percent(atMost)} of the benefit`;
@@ -76,7 +78,10 @@ function Exact({ asked: { subject, request }, drill }: Props & { drill: string }
   if (state === 'asking') return <Loader size={14} aria-label="Working it out exactly" />;
   return (
     <Text size="sm" role="status">
-      {state.why.kind === 'costs' && state.why.atMost !== null && state.why.atMost >= 0.0005
+      {state.why.kind === 'costs' &&
+      state.why.atMost !== null &&
+      state.why.atMost >= 0.0005 &&
+      state.why.atMost < 1
         ? `Proven: costs ${number(state.why.atMost * 100, 1)} %. `
         : `Proven: ${answerText(reference, state.why).toLowerCase()} `}
       {displacesText(reference, state.why)}{' '}
