@@ -192,13 +192,15 @@ function elementBands(input: BandInput): Band[] {
   const { most, less, least } = BUILDER.elementCost;
   // In a session of its own, and after one, what was found short is worked on with more than one drill.
   const share = input.mode === 'prepare' ? 1 : BUILDER.elementShare;
-  const elements = input.weights.flatMap(({ from }, need) => (from === 'element' ? [need] : []));
-  return elements.flatMap((need, place) =>
+  const elements = input.weights.flatMap(({ from, priority }, need) =>
+    from === 'element' ? [{ need, first: priority > 0 }] : [],
+  );
+  return elements.flatMap(({ need, first }, place) =>
     atLeast(
       input,
       `element:${need}`,
       1,
-      share * (place < 2 ? BUILDER.elementFirstCost : Math.max(least, most - less * place)),
+      share * (first ? BUILDER.elementFirstCost : Math.max(least, most - less * place)),
       (o) => {
         const match = o.benefit.find((b) => b.need === need)?.match ?? 0;
         return match >= FIT.good ? 1 : match;

@@ -281,6 +281,8 @@ function heavierSide(weights: readonly WeightedRestriction[], drill: Drill): 'le
 
 interface SetPlan {
   readonly count: number;
+  /** Seconds of the one bout in which a drill warms; null for the amount of the dose. */
+  readonly bout: number | null;
   /** This side gets one set more. */
   readonly extra: 'left' | 'right' | null;
 }
@@ -291,12 +293,17 @@ function setPlans(
   sets: readonly number[],
   heavier: SetPlan['extra'],
 ): SetPlan[] {
-  const even = sets.map((count): SetPlan => ({ count, extra: null }));
+  const { measure, amount } = drill.dose;
+  if (drill.category === 'raise' && measure === 'seconds') {
+    const bouts = BUILDER.bouts.filter((seconds) => seconds >= amount.min && seconds <= amount.max);
+    if (bouts.length > 0) return bouts.map((bout): SetPlan => ({ count: 1, bout, extra: null }));
+  }
+  const even = sets.map((count): SetPlan => ({ count, bout: null, extra: null }));
   if (!heavier || side !== 'both' || !drill.unilateral) return even;
   // The other side goes one set below what both would get, never below the drill's own least.
   const uneven = sets
     .filter((count) => count - 1 >= Math.max(1, drill.dose.sets.min))
-    .map((count): SetPlan => ({ count: count - 1, extra: heavier }));
+    .map((count): SetPlan => ({ count: count - 1, bout: null, extra: heavier }));
   return [...even, ...uneven];
 }
 
@@ -402,7 +409,7 @@ function optionsOfDrill(
   for (const side of open) {
     const below =
       BUILDER.levelBelow ** Math.max(0, highestOpen(context, drill, side.side, usable) - drill.level);
-    for (const { count, extra } of setPlans(drill, side.side, sets, heavier)) {
+    for (const { count, bout, extra } of setPlans(drill, side.side, sets, heavier)) {
       const factorOf = (side: Side) => doseValue(side === extra ? count + 1 : count, most) * below;
       const { benefit, weak } = worthOf(context, weights, drill, side.side, factorOf);
       for (const { phase, index } of fitting) {
@@ -421,7 +428,7 @@ function optionsOfDrill(
           aboveMaximum = true;
           continue;
         }
-        const item = withExtraSet(even, extra);
+        const item = withExtraSet(bout === null ? even : { ...even, amount: bout }, extra);
         const seconds = itemSeconds(drill, item);
         if (seconds > cap && !pinned) {
           tooLong = true;
@@ -447,7 +454,7 @@ function optionsOfDrill(
           intensity: drill.intensityClass,
           prepares: isPreparing(context.reference, drill),
           demand: drill.demandIndex,
-          rehearses: near && near.tag >= BUILDER.coverMatch ? near.action : null,
+          rehearses: near && near.tag >= BUILDER.rehearses ? near.action : null,
           benefit: [...benefit, ...rehearsal],
           tie:
             prefer +

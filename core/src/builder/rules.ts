@@ -232,6 +232,11 @@ export function mobilisesReserve({ category, serves }: Drill, reserve: ReadonlyS
   return range && serves.some((s) => s.match >= BUILDER.coverMatch && reserve.has(s.restriction));
 }
 
+/** Does it come near enough to one of the actions that follow? */
+function rehearsesToday({ reference, actions }: RuleContext, drill: Drill): boolean {
+  return actions.some((action) => patternTag(reference, drill, action) >= BUILDER.rehearses);
+}
+
 /**
  * How far a drill that serves no restriction is from what today is about, as a cost: nothing where it comes near what
  * follows or works a joint to look after, little where something is asked for in its region, much where only an element
@@ -246,8 +251,7 @@ export function foreignness(context: RuleContext, drill: Drill): number {
   if (primary.some((region) => region === 'whole-body' || focus.includes(region))) return 0;
   if (context.elements.some(({ element, of }) => of === 'joint' && fitOf(element, drill) >= FIT.half))
     return 0;
-  if (context.actions.some((action) => patternTag(context.reference, drill, action) >= BUILDER.rehearses))
-    return 0;
+  if (rehearsesToday(context, drill)) return 0;
   // A child's games are of the whole child, whatever follows.
   const beside = context.plays || primary.some((region) => context.regions.has(region));
   return beside ? BUILDER.besideCost : BUILDER.foreignCost;
@@ -258,7 +262,7 @@ function isAskedFor(context: RuleContext, drill: Drill): boolean {
   if (drill.category === 'raise' || drill.regions.primary.includes('whole-body')) return true;
   if (drill.regions.primary.some((region) => context.request.focus.includes(region))) return true;
   // A range that an action needs first is asked for by it, although opening it rehearses nothing.
-  return context.actions.some((action) => patternTag(context.reference, drill, action) >= BUILDER.rehearses);
+  return rehearsesToday(context, drill);
 }
 
 /**
@@ -269,6 +273,13 @@ export function isFiller(context: RuleContext, drill: Drill, reserveRanges: Read
   if (!isAskedFor(context, drill)) return false;
   // Kneading and calming are for what they serve; they fill no time before activity.
   if (drill.category === 'release' && context.request.mode === 'prepare') return false;
+  // Before activity a quick drill that has nothing to do with what follows fills nothing.
+  if (
+    drill.category === 'neuromuscular' &&
+    context.request.mode === 'prepare' &&
+    !rehearsesToday(context, drill)
+  )
+    return false;
   const dynamic =
     drill.contraction === 'dynamic' || drill.contraction === 'ballistic' || drill.category === 'release';
   const moving = drill.category === 'raise' || drill.category === 'neuromuscular';

@@ -72,7 +72,7 @@ export const BUILDER = {
   /** Weight of the first element that a routine should hold, and what each further one keeps of it. */
   elementWeight: 0.9,
   elementDecay: 0.94,
-  /** Cost of an element that nothing answers: warming and rehearsing, and the others by their place. */
+  /** Cost of an element that nothing answers: warming, rehearsing and the first of each joint, and the others by their place. */
   elementFirstCost: 30,
   elementCost: { most: 20, less: 1.5, least: 8 },
   /** Cost of a drill from where neither a finding nor the action itself is: more than an element but warming and rehearsing is worth. */
@@ -97,6 +97,8 @@ export const BUILDER = {
   runCost: 100,
   /** Minutes from which running warms in two blocks, an easy one and a faster one. */
   runBlocksFrom: 10,
+  /** Seconds of one bout of warming that are tried, within what the drill may take. */
+  bouts: [30, 45, 60, 90, 120, 150, 180, 240],
   /** Fit to a warm element from which a drill's seconds warm. */
   warmsFit: 0.6,
   /** Rehearsing: share of the time, most seconds, cost of none; steps of the ramp from so many minutes, cost of each. */
@@ -116,7 +118,7 @@ export const BUILDER = {
   /** Share of what a drill is worth to an unscreened athlete when it comes nowhere near what follows. */
   awayFromAction: 0.3,
   /** What a point of demand is worth at the end, and costs at the start, of a preparation. */
-  rising: 0.3,
+  rising: 0.5,
   /** What a warming drill is worth that is the action itself, and what it costs to be given with care. */
   warmsNear: 0.3,
   careCost: 2,

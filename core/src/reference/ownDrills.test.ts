@@ -152,7 +152,9 @@ describe('a drill of the practice’s own', () => {
       slopeRock({ serves: [{ restriction: 'ankle-dorsiflexion-limit', match: 1 }], unilateral: true }),
     ];
     const build = (own: OwnDrill[]) => {
-      const base = stiffAnkle({ request: { pins: [] } as unknown as Case['request'] });
+      // Beside its shipped neighbours nothing speaks for the one or the other.
+      const bans = bundledReference.ladders.get('dorsiflexion-mobility')?.drills ?? [];
+      const base = stiffAnkle({ request: { bans } as unknown as Case['request'] });
       const input = {
         ...base,
         overrides: { ...base.overrides, drills: own },
