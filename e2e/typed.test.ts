@@ -60,7 +60,7 @@ describe('a value that is typed', () => {
     await other.reads('1 value is kept on this device');
     await page.close();
     await clinician.loads('/athletes');
-    await expect.poll(toeTrials, { timeout: 15_000 }).toEqual([61, 63]);
+    await expect.poll(toeTrials, { timeout: 60_000 }).toEqual([61, 63]);
   });
 
   it('with the network gone for a minute is stored once it is back, and said to be waiting until then', async () => {
@@ -96,7 +96,7 @@ describe('a value that is typed', () => {
               [mira()],
             )
           )[0]?.nrs,
-        { timeout: 15_000 },
+        { timeout: 60_000 },
       )
       .toBe(1);
   });
