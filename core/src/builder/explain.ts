@@ -149,7 +149,9 @@ export function handlingOf(prepared: Prepared, drillId: string): Reason[] {
 
 /** The option nearest to an item as it stands; undefined where the builder has none for its drill. */
 export function optionFor(prepared: Prepared, item: RoutineItem): Option | undefined {
-  const own = prepared.options.options.filter((option) => option.drill === item.drill);
+  const own = prepared.options.options
+    .filter((option) => option.drill === item.drill)
+    .sort((a, b) => Number(b.item.amount === item.amount) - Number(a.item.amount === item.amount));
   return (
     own.find(
       (o) => o.item.side === item.side && o.item.sets === item.sets && sameJson(o.item.perSide, item.perSide),

@@ -47,6 +47,8 @@ export interface Option {
   /** An easy mobilising rung that may stand beside a working one of its ladder. */
   readonly prepares: boolean;
   readonly demand: number;
+  /** Regions in one of which something else has to be served, for a drill that only an element speaks for; else empty. */
+  readonly beside: readonly Region[];
   /** The action of those that follow which it comes nearest to; null when it rehearses none. */
   readonly rehearses: string | null;
   /** Benefit per weighted restriction index, match ≥ 0.4 only. */
@@ -287,17 +289,23 @@ interface SetPlan {
   readonly extra: 'left' | 'right' | null;
 }
 
+/** Lengths of the one bout in which easy movement warms, where the drill's usual dose is what is due; else none. */
+function boutsOf(dose: DoseContext, drill: Drill, side: ItemSide): number[] {
+  const { measure, amount, sets } = drill.dose;
+  const easy = drill.category === 'raise' && drill.intensityClass === 'low';
+  if (!easy || measure !== 'seconds' || sets.default !== 1 || amount.max < BUILDER.boutFrom) return [];
+  if (dosedItem(dose, drill, side, 1, null).reason.rule !== 'dose-default') return [];
+  return BUILDER.bouts.filter((seconds) => seconds >= amount.min && seconds <= amount.max);
+}
+
 function setPlans(
   drill: Drill,
   side: ItemSide,
   sets: readonly number[],
   heavier: SetPlan['extra'],
+  bouts: readonly number[],
 ): SetPlan[] {
-  const { measure, amount } = drill.dose;
-  if (drill.category === 'raise' && measure === 'seconds') {
-    const bouts = BUILDER.bouts.filter((seconds) => seconds >= amount.min && seconds <= amount.max);
-    if (bouts.length > 0) return bouts.map((bout): SetPlan => ({ count: 1, bout, extra: null }));
-  }
+  if (bouts.length > 0) return bouts.map((bout): SetPlan => ({ count: 1, bout, extra: null }));
   const even = sets.map((count): SetPlan => ({ count, bout: null, extra: null }));
   if (!heavier || side !== 'both' || !drill.unilateral) return even;
   // The other side goes one set below what both would get, never below the drill's own least.
@@ -409,7 +417,8 @@ function optionsOfDrill(
   for (const side of open) {
     const below =
       BUILDER.levelBelow ** Math.max(0, highestOpen(context, drill, side.side, usable) - drill.level);
-    for (const { count, bout, extra } of setPlans(drill, side.side, sets, heavier)) {
+    const bouts = boutsOf(dose, drill, side.side);
+    for (const { count, bout, extra } of setPlans(drill, side.side, sets, heavier, bouts)) {
       const factorOf = (side: Side) => doseValue(side === extra ? count + 1 : count, most) * below;
       const { benefit, weak } = worthOf(context, weights, drill, side.side, factorOf);
       for (const { phase, index } of fitting) {
@@ -422,6 +431,7 @@ function optionsOfDrill(
           })),
         ];
         const serves = benefit.length + rehearsal.length > 0;
+        const stranger = benefit.length === 0 && foreign > 0;
         if (!serves && !kept && !filler && !restores) continue;
         const { item: even, reason, fits } = dosedItem(dose, drill, side.side, count, phase.id);
         if (!fits && !kept) {
@@ -454,6 +464,7 @@ function optionsOfDrill(
           intensity: drill.intensityClass,
           prepares: isPreparing(context.reference, drill),
           demand: drill.demandIndex,
+          beside: stranger && !kept && foreign < BUILDER.foreignCost ? drill.regions.primary : [],
           rehearses: near && near.tag >= BUILDER.rehearses ? near.action : null,
           benefit: [...benefit, ...rehearsal],
           tie:
@@ -464,12 +475,20 @@ function optionsOfDrill(
             care -
             sore -
             (context.unasked.has(drill.id) ? BUILDER.unaskedCost : 0) -
-            (benefit.length === 0 ? foreign : 0) -
+            (stranger ? foreign : 0) -
             (serves ? 0 : BUILDER.fillerCost * (1.2 - fillerScore(context, drill))),
           filler: !serves && !kept && !restores,
           pinned,
           open: side,
-          doseReason: reason,
+          doseReason:
+            bout === null
+              ? reason
+              : {
+                  rule: 'dose-one-bout',
+                  min: drill.dose.amount.min,
+                  max: drill.dose.amount.max,
+                  amount: bout,
+                },
         });
       }
     }

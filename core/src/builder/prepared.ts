@@ -223,6 +223,7 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     seconds: Math.floor(chosen.minutes * 60),
     maxDrills: maxDrills(request, chosen),
     fatigueCap: fatigueCap ?? FATIGUE_CAP[mode] * Math.max(1, chosen.minutes / FATIGUE_MINUTES),
+    children: rules.plays,
     stretchOption: schoolOption(reference, standing.schools, 'static-stretch-before'),
     pins: [...new Set(pins)],
     hardFinish,

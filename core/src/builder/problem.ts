@@ -5,6 +5,7 @@ import type { Band, BandInput } from './bands.ts';
 import type { Option } from './options.ts';
 import { BUILDER } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
+import { isOfAction } from './weights.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** A linear limit over the chosen options: Σ weight(option) ≤ most. */
@@ -30,6 +31,8 @@ export interface Problem {
 export interface ProblemInput extends BandInput {
   readonly fatigueCap: number;
   readonly stretchOption: string;
+  /** Games of feet prepare. */
+  readonly children: boolean;
   readonly pins: readonly string[];
 }
 
@@ -100,6 +103,25 @@ function relieveFirst({ options, phases, relieving }: ProblemInput): Limit[] {
   });
 }
 
+/** What only an element speaks for stands beside something that is served in its region: alone there it is a stranger. */
+function besideLimits({ options, weights, maxDrills, children }: ProblemInput): Limit[] {
+  if (children) return [];
+  const groups = new Map(options.map(({ beside }) => [beside.join(), beside]));
+  groups.delete('');
+  return [...groups].map(([id, regions]) => ({
+    id: `beside:${id}`,
+    most: 0,
+    weight: (o) => {
+      if (o.beside.join() === id) return 1;
+      const serves = o.benefit.some(({ need }) => {
+        const weighted = weights[need];
+        return weighted && !isOfAction(weighted) && regions.includes(weighted.region);
+      });
+      return serves ? -maxDrills : 0;
+    },
+  }));
+}
+
 /** School "release first": what a release drill serves as well is mobilised only with one of those before it. */
 function releaseBefore({ releaseFirst, options, weights, maxDrills }: ProblemInput): Limit[] {
   if (!releaseFirst) return [];
@@ -142,6 +164,7 @@ export function createProblem(input: ProblemInput): Problem {
       ...schoolLimits(input),
       ...releaseBefore(input),
       ...ladderLimits(input.options, input.mode),
+      ...besideLimits(input),
       ...relieveFirst(input),
       ...restoreOne(input),
     ],

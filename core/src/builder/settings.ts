@@ -22,7 +22,7 @@ export const BUILDER = {
   /** Match from which a drill is made for a restriction, and what it costs that a wanted one has none: for all, and by its weight. */
   servesWell: 0.6,
   wellCost: { all: 12, byWeight: 10 },
-  phaseMinimumPenalty: 5,
+  phaseMinimumPenalty: 8,
   /** Cost of the whole time lying outside the bands of its phases (0.5 to 1.5 of their share). */
   shareCost: 2,
   /** Share of the time that is to be used, and what using none of it would cost. */
@@ -78,7 +78,7 @@ export const BUILDER = {
   /** Cost of a drill from where neither a finding nor the action itself is: more than an element but warming and rehearsing is worth. */
   foreignCost: 60,
   /** The same of one from a region in which something is asked for. */
-  besideCost: 8,
+  besideCost: 4,
   /** What of the cost of an element stays in a session of its own and after one. */
   elementShare: 0.015,
   /** Share of its fit that a drill keeps in a session of its own where it wakes what could be strengthened. */
@@ -97,7 +97,8 @@ export const BUILDER = {
   runCost: 100,
   /** Minutes from which running warms in two blocks, an easy one and a faster one. */
   runBlocksFrom: 10,
-  /** Seconds of one bout of warming that are tried, within what the drill may take. */
+  /** Seconds of one bout of warming that are tried, within what the drill may take, and what it has to be able to take. */
+  boutFrom: 60,
   bouts: [30, 45, 60, 90, 120, 150, 180, 240],
   /** Fit to a warm element from which a drill's seconds warm. */
   warmsFit: 0.6,

@@ -116,6 +116,7 @@ export const REASON_FIGURES = {
   'dose-lower-half': halfOf,
   'dose-growing': halfOf,
   'dose-default': { amount: n },
+  'dose-one-bout': { ...halfOf, amount: n },
   'dose-stretch-cap': { seconds: n },
   'dose-tendon-hold': { seconds: n, fine: n.default(3) },
   'dose-prepare-hold': { seconds: n },

@@ -210,6 +210,9 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
     ],
   ],
   'dose-growing': [[{ min: 8, max: 12 }, 'Dose: lower half of 8–12; still growing.']],
+  'dose-one-bout': [
+    [{ min: 90, max: 300, amount: 120 }, 'One bout of 120 s, without rests; the drill takes 90 to 300 s.'],
+  ],
   'dose-default': [[{ amount: 9 }, "Dose: the drill's usual 9; no fresh maximum."]],
   'dose-stretch-cap': [[{ seconds: 30 }, 'Dose: at most 30 s a side before activity (school).']],
   'dose-tendon-hold': [

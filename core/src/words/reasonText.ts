@@ -168,6 +168,7 @@ const WORDS: Words = {
   'dose-lower-half': (r) =>
     `Dose: lower half of ${r.min}–${r.max}, kept low before activity; there is no fresh maximum to go by.`,
   'dose-growing': (r) => `Dose: lower half of ${r.min}–${r.max}; still growing.`,
+  'dose-one-bout': (r) => `One bout of ${r.amount} s, without rests; the drill takes ${r.min} to ${r.max} s.`,
   'dose-default': (r) => `Dose: the drill's usual ${r.amount}; no fresh maximum.`,
   'dose-tendon-hold': (r) =>
     `Dose: holds of ${r.seconds} s for a tendon that hurts, at about 70 % of the most you can; pain at most ${r.fine} and calm the next morning.`,

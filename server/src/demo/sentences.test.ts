@@ -177,6 +177,14 @@ function itemFaults(reason: Reason, reader: Reader, drill: Drill, item: RoutineI
       must(reason.amount === usual && item.amount === usual, 'not the usual amount');
       must(!reader.maximumFor(drill, sides), 'there is a fresh maximum');
       break;
+    case 'dose-one-bout':
+      must(drill.category === 'raise' && item.sets === 1, 'not one bout of warming');
+      must(reason.min === min && reason.max === max, 'a range that is not the drill’s');
+      must(
+        reason.amount === item.amount && item.amount >= min && item.amount <= max,
+        'not the bout as it stands',
+      );
+      break;
     case 'dose-as-it-stands':
       must(reason.amount === item.amount && reason.byRule !== item.amount, 'not the amount as it stands');
       break;
