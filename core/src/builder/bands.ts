@@ -37,8 +37,8 @@ export interface BandInput {
   readonly hardFinish: boolean;
   /** A release drill before mobilising is wanted (school "release first"). */
   readonly releaseFirst: boolean;
-  /** A short hold as the last step is wanted (school "last-step"). */
-  readonly lastStretch: boolean;
+  /** Option of the school on still holds before activity. */
+  readonly stretchOption: string;
   /** A small dose of strength before activity is wanted (school "small-dose"). */
   readonly smallDose: boolean;
   /** The day's action is running. */
@@ -268,7 +268,7 @@ export function bandsOf(input: BandInput): Band[] {
     ...(input.releaseFirst
       ? atLeast(input, 'release-first', 1, BUILDER.promiseCost, (o) => (o.category === 'release' ? 1 : 0))
       : []),
-    ...(input.lastStretch
+    ...(prepare && input.stretchOption === 'last-step'
       ? atLeast(input, 'last-stretch', 1, BUILDER.promiseCost, (o) =>
           o.phase === last && o.category === 'stretch' ? 1 : 0,
         )

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
-import { caseOf } from '../testing/cases.ts';
+import { caseOf, item as line } from '../testing/cases.ts';
 import { eachOf } from '../testing/eachOf.ts';
 import { buildCase, drillOf, preparedOf } from '../testing/prepared.ts';
 import { testSolver } from '../testing/solver.ts';
@@ -99,7 +99,7 @@ describe('what follows', () => {
     const of = (drills: string[], element: string, phase?: string) =>
       elementsAsked(
         prepared,
-        drills.map((drill) => ({ drill, side: 'both' as const, ...(phase ? { phase } : {}) })),
+        drills.map((drill) => line(drill, { phase: phase ?? 'specific-prehab', sets: 1, amount: 1 })),
       ).find((one) => one.element === element);
     const calf = drillOf('double-leg-heel-raise').id;
     expect(of(['cat-camel', calf], 'run-calf-foot')).toMatchObject({ by: [1], inPart: false, because: null });
@@ -127,6 +127,12 @@ describe('what follows', () => {
       bound: 'drills',
       maxDrills: 9,
     });
+    // Four drills of three minutes are all the time there is, whatever part they stand in.
+    const long = others()
+      .slice(0, 4)
+      .map((drill) => line(drill, { sets: 3, amount: 60, measure: 'seconds', restSeconds: 0 }));
+    const full = elementsAsked(prepared, long).find((one) => one.element === 'run-calf-foot');
+    expect(full?.because).toMatchObject({ rule: 'no-room', bound: 'time', minutes: 12 });
     // On no lane, and with nothing in hand.
     const bare = walkIn('run', 12, { request: { mode: 'prepare', minutes: 12, pattern: 'run', kit: [] } });
     const held = elementsAsked(preparedOf(bare), []);
@@ -180,6 +186,21 @@ describe('what follows', () => {
       );
       const asked = elementsAsked(preparedOf(input), items);
       expect(asked.filter(({ by }) => by.length > 0).length / asked.length).toBeGreaterThan(0.6);
+    }
+  });
+  it('of a joint that hurts above the limit is nothing, on the other side neither', () => {
+    const pains = [
+      { region: 'shoulder', side: 'right', aspect: 'front', feel: 'sharp', when: 'movement', nrs: 7 },
+    ].map((one) => ({ ...one, since: '2027-02-20' }));
+    const injuries = [{ region: 'shoulder', side: 'right', date: '2025-11-01' }];
+    for (const mode of ['prepare', 'build', 'restore']) {
+      const request = { mode, minutes: 12, pattern: mode === 'prepare' ? 'run' : null, kit: ['long-band'] };
+      const asked = (hurting: object) =>
+        preparedOf(walkIn('run', 12, { athlete: { trainingYears: 4, injuries, ...hurting }, request }))
+          .rules.elements.filter(({ of }) => of === 'joint')
+          .flatMap(({ element }) => element.regions);
+      expect(asked({}), mode).toContain('shoulder');
+      expect(asked({ pains }), mode).not.toContain('shoulder');
     }
   });
   it('is not pushed out by an old injury, which is looked after beside it', () => {

@@ -1,9 +1,10 @@
+import type { RoutineItem } from '../domain/index.ts';
 import { FIT, fitOf } from '../readiness/index.ts';
 import type { WantedElement } from '../readiness/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import type { Prepared } from './prepared.ts';
 import { whatBound } from './room.ts';
-import type { Placed } from './room.ts';
+import { answerOf } from './rules.ts';
 import { nearestBarrier } from './unserved.ts';
 
 /** An element that a routine should hold, the places of the items that answer it, and why none does. */
@@ -17,12 +18,12 @@ export interface AskedElement {
 }
 
 /** What the actions that follow and the joints to look after ask for, with what of a routine answers each. */
-export function elementsAsked(prepared: Prepared, items: readonly Placed[]): AskedElement[] {
+export function elementsAsked(prepared: Prepared, items: readonly RoutineItem[]): AskedElement[] {
   const { reference, rules, problem } = prepared;
   return rules.elements.map(({ element, of }) => {
     const fits = items.map(({ drill }) => {
       const known = reference.drills.get(drill);
-      return known ? fitOf(element, known) : 0;
+      return known ? answerOf(rules.request, element, known) : 0;
     });
     const by = fits.flatMap((fit, place) => (fit >= FIT.half ? [place] : []));
     const inPart = by.length > 0 && Math.max(...fits) < FIT.good;

@@ -9,6 +9,7 @@ import { drillSafety } from '../safety/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { nearestAction } from './dayActions.ts';
 import {
+  answerOf,
   fitsPhase,
   foreignness,
   hardRule,
@@ -163,7 +164,7 @@ interface Answered {
  * short time a second that it fits as well, and any that no drill fits better than another.
  */
 function elementsAnswered(
-  { reference, minutes, request: { mode } }: RuleContext,
+  { reference, minutes, request }: RuleContext,
   weights: readonly WeightedRestriction[],
   drills: readonly Drill[],
 ): (drill: Drill) => readonly Answered[] {
@@ -175,9 +176,7 @@ function elementsAnswered(
     drills.map((drill) => [
       drill.id,
       needs.flatMap(({ need, weight, element }): Answered[] => {
-        // A session of its own is for strength: what only wakes answers it in part.
-        const wakes = mode === 'build' && element.part === 'wake' && drill.category !== 'strengthen';
-        const match = fitOf(element, drill) * (wakes ? BUILDER.wakingInBuild : 1);
+        const match = answerOf(request, element, drill);
         return match >= FIT.half ? [{ need, match, weight }] : [];
       }),
     ]),
@@ -464,7 +463,8 @@ function optionsOfDrill(
           intensity: drill.intensityClass,
           prepares: isPreparing(context.reference, drill),
           demand: drill.demandIndex,
-          beside: stranger && !kept && foreign < BUILDER.foreignCost ? drill.regions.primary : [],
+          beside:
+            stranger && !kept && !context.plays && foreign < BUILDER.foreignCost ? drill.regions.primary : [],
           rehearses: near && near.tag >= BUILDER.rehearses ? near.action : null,
           benefit: [...benefit, ...rehearsal],
           tie:

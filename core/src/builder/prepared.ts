@@ -159,6 +159,8 @@ function elementsFor(
   const followed = reference.data.patterns.filter(({ id }) => actions.includes(id));
   const since = monthsBefore(today, FINDING_SETTINGS.injuryMonths);
   const injured = athlete.injuries.filter(({ date }) => date >= since && date <= today);
+  // What hurts above the limit is left alone, on the other side as well.
+  const alone = new Set(safety.dayRules.filter(({ band }) => band === 'above').map(({ region }) => region));
   // In a preparation a finding has its drill anyway; otherwise its joint is what is worked on.
   const found =
     request.mode === 'prepare' ? [] : report.findings.filter((one) => isOpen(one) && one.priority > 0);
@@ -169,7 +171,9 @@ function elementsFor(
     mode: request.mode,
     minutes,
     focus: request.focus,
-    joints: [...new Set([...found, ...injured].map(({ region }) => region))],
+    joints: [...new Set([...found, ...injured].map(({ region }) => region))].filter(
+      (region) => !alone.has(region),
+    ),
     age: safety.age,
     kit: request.kit,
   });
@@ -223,16 +227,12 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     seconds: Math.floor(chosen.minutes * 60),
     maxDrills: maxDrills(request, chosen),
     fatigueCap: fatigueCap ?? FATIGUE_CAP[mode] * Math.max(1, chosen.minutes / FATIGUE_MINUTES),
-    children: rules.plays,
     stretchOption: schoolOption(reference, standing.schools, 'static-stretch-before'),
     pins: [...new Set(pins)],
     hardFinish,
     runs: actions[0] === RUN,
     releaseFirst:
       mode === 'prepare' && schoolOption(reference, standing.schools, 'release-first') === 'first',
-    lastStretch:
-      mode === 'prepare' &&
-      schoolOption(reference, standing.schools, 'static-stretch-before') === 'last-step',
     smallDose:
       mode === 'prepare' &&
       schoolOption(reference, standing.schools, 'sequence-before-strength') === 'small-dose',

@@ -8,9 +8,24 @@ import type { TodaysPhase } from './structures.ts';
 import { isOfAction } from './weights.ts';
 import type { WeightedRestriction } from './weights.ts';
 
+/** What a limit is of. */
+export type LimitKind =
+  | 'phase-max'
+  | 'phase-contacts'
+  | 'release-most'
+  | 'strengthen-most'
+  | 'static-seconds'
+  | 'one-per-ladder'
+  | 'beside'
+  | 'relieve-first'
+  | 'release-before'
+  | 'restore-one'
+  | 'fatigue';
+
 /** A linear limit over the chosen options: Σ weight(option) ≤ most. */
 interface Limit {
-  readonly id: string;
+  /** Its kind and, behind a colon, what of it: a phase, a ladder, a need, a place. */
+  readonly id: LimitKind | `${LimitKind}:${string}`;
   readonly most: number;
   readonly weight: (option: Option) => number;
 }
@@ -30,9 +45,6 @@ export interface Problem {
 /** Everything a problem is made from. */
 export interface ProblemInput extends BandInput {
   readonly fatigueCap: number;
-  readonly stretchOption: string;
-  /** Games of feet prepare. */
-  readonly children: boolean;
   readonly pins: readonly string[];
 }
 
@@ -43,7 +55,7 @@ function phaseLimits(phases: readonly TodaysPhase[]): Limit[] {
       ? []
       : [
           {
-            id: `phase-contacts:${phase.id}`,
+            id: `phase-contacts:${phase.id}` as const,
             most: phase.maxContacts,
             weight: (o: Option) => (o.phase === index ? o.contacts : 0),
           },
@@ -58,7 +70,7 @@ function schoolLimits({ mode, stretchOption, releaseFirst }: ProblemInput): Limi
     { id: 'release-most', most: releaseFirst ? 4 : 2, weight: count('release') },
     { id: 'strengthen-most', most: 2, weight: count('strengthen') },
     ...(stretchOption === 'short-then-dynamic'
-      ? [{ id: 'static-seconds', most: 30, weight: (o: Option) => o.staticSeconds }]
+      ? [{ id: 'static-seconds' as const, most: 30, weight: (o: Option) => o.staticSeconds }]
       : []),
   ];
 }
@@ -76,10 +88,12 @@ function ladderLimits(options: readonly Option[], mode: Mode): Limit[] {
     return [
       { id: `one-per-ladder:${ladder}`, most: working, weight: of((o) => !o.prepares) },
       { id: `one-per-ladder:${ladder}`, most: 1, weight: of((o) => o.prepares) },
-      ...(drills.size > 1 ? [{ id: `one-per-ladder:${ladder}`, most: 2, weight: of(() => true) }] : []),
+      ...(drills.size > 1
+        ? [{ id: `one-per-ladder:${ladder}` as const, most: 2, weight: of(() => true) }]
+        : []),
       ...(working > 1
         ? [...drills].map((drill) => ({
-            id: `one-per-ladder:${ladder}`,
+            id: `one-per-ladder:${ladder}` as const,
             most: 1,
             weight: of((o) => o.drill === drill),
           }))
@@ -104,11 +118,10 @@ function relieveFirst({ options, phases, relieving }: ProblemInput): Limit[] {
 }
 
 /** What only an element speaks for stands beside something that is served in its region: alone there it is a stranger. */
-function besideLimits({ options, weights, maxDrills, children }: ProblemInput): Limit[] {
-  if (children) return [];
+function besideLimits({ options, weights, maxDrills }: ProblemInput): Limit[] {
   const groups = new Map(options.map(({ beside }) => [beside.join(), beside]));
   groups.delete('');
-  return [...groups].map(([id, regions]) => ({
+  return [...groups].map(([id, regions]): Limit => ({
     id: `beside:${id}`,
     most: 0,
     weight: (o) => {
@@ -203,6 +216,20 @@ export function brokenLimit(problem: Problem, chosen: readonly Option[]): string
   }
   if (problem.pins.some((pin) => !chosen.some((option) => option.drill === pin))) return 'pin';
   return planSeconds(problem, chosen) > problem.seconds ? 'time' : null;
+}
+
+/** The limits that one option more would break, by kind and what of it; those that stand broken without it are not its own. */
+export function limitsAgainst(
+  { limits }: Problem,
+  chosen: readonly Option[],
+  option: Option,
+): { kind: LimitKind; of: string }[] {
+  return limits.flatMap(({ id, most, weight }) => {
+    const more = weight(option);
+    const sum = chosen.reduce((all, one) => all + weight(one), more);
+    const [kind, of = ''] = id.split(':') as [LimitKind, string?];
+    return more > 0 && sum > most + 1e-9 ? [{ kind, of }] : [];
+  });
 }
 
 /** What a plan is worth, and of what parts. */

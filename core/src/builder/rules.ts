@@ -7,7 +7,7 @@ import { levelState, START_RULE } from '../levels/index.ts';
 import type { OpenedBy } from '../levels/index.ts';
 import type { Barrier } from '../reasons/index.ts';
 import { coversRestriction, kitWordsOf, missingKit, patternTag } from '../reference/index.ts';
-import type { Drill, Reference } from '../reference/index.ts';
+import type { Drill, ReadinessElement, Reference } from '../reference/index.ts';
 import { FIT, fitOf } from '../readiness/index.ts';
 import type { WantedElement } from '../readiness/index.ts';
 import { drillSafety } from '../safety/index.ts';
@@ -230,6 +230,16 @@ export function rangesWithReserve(context: RuleContext): Set<string> {
 export function mobilisesReserve({ category, serves }: Drill, reserve: ReadonlySet<string>): boolean {
   const range = category === 'mobilise' || category === 'stretch';
   return range && serves.some((s) => s.match >= BUILDER.coverMatch && reserve.has(s.restriction));
+}
+
+/** How well a drill answers an element in a build, 0–1: one of its own is for strength, and what only wakes answers in part. */
+export function answerOf(
+  { mode }: Pick<BuildRequest, 'mode'>,
+  element: ReadinessElement,
+  drill: Drill,
+): number {
+  const wakes = mode === 'build' && element.part === 'wake' && drill.category !== 'strengthen';
+  return fitOf(element, drill) * (wakes ? BUILDER.wakingInBuild : 1);
 }
 
 /** Does it come near enough to one of the actions that follow? */

@@ -5,7 +5,6 @@ import type { Drill } from '../reference/index.ts';
 import { covers } from '../safety/index.ts';
 import type { Prepared } from './prepared.ts';
 import { whatBound } from './room.ts';
-import type { Placed } from './room.ts';
 import { isOpen, mayServe } from './weights.ts';
 import type { WeightedRestriction } from './weights.ts';
 
@@ -81,7 +80,7 @@ function neededFor(prepared: Prepared, { restriction, side, symmetryOnly }: Want
   return nearestBarrier(prepared, matched) ?? { rule: 'no-drill-known', restriction };
 }
 
-function whyNotServed(prepared: Prepared, items: readonly Placed[], wanted: Wanted): Reason {
+function whyNotServed(prepared: Prepared, items: readonly RoutineItem[], wanted: Wanted): Reason {
   const { restriction, side } = wanted;
   const { reference, rules, safety, problem } = prepared;
   const region = reference.restrictions.get(restriction)?.region ?? 'whole-body';
@@ -96,7 +95,7 @@ function whyNotServed(prepared: Prepared, items: readonly Placed[], wanted: Want
 }
 
 /** Every open finding, and everything else that wants a drill today, that no item serves; worst first. */
-export function unservedBy(prepared: Prepared, items: readonly Placed[]): Unserved[] {
+export function unservedBy(prepared: Prepared, items: readonly RoutineItem[]): Unserved[] {
   const { report, weights, waiting } = prepared;
   const wanted = new Map<string, Wanted>();
   const put = ({ restriction, side, symmetryOnly, severity }: Wanted) => {

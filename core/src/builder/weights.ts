@@ -178,13 +178,6 @@ function fromPain(assessment: Assessment): WeightedRestriction[] {
   });
 }
 
-/** Elements of the action that come before everything: warming and rehearsing. */
-const FIRST = 2;
-const firstOf = (elements: readonly WantedElement[], place: number): boolean =>
-  elements.findIndex(
-    ({ of, element }) => of === 'joint' && element.regions[0] === elements[place]?.element.regions[0],
-  ) === place;
-
 /** What is asked for beside everything that is short: rehearsing what follows, and each element that a routine should hold. */
 function beside(elements: readonly WantedElement[], rehearses: boolean): WeightedRestriction[] {
   const common = { side: 'central', priority: 0, symmetryOnly: false, severity: 0, wanted: false } as const;
@@ -197,9 +190,9 @@ function beside(elements: readonly WantedElement[], rehearses: boolean): Weighte
   };
   return [
     ...(rehearses ? [rehearsal] : []),
-    ...elements.map(({ element, of }, place): WeightedRestriction => ({
+    ...elements.map(({ element, first }, place): WeightedRestriction => ({
       ...common,
-      priority: place < FIRST || (of === 'joint' && firstOf(elements, place)) ? 1 : 0,
+      priority: first ? 1 : 0,
       region: element.regions[0] ?? 'whole-body',
       restriction: element.id,
       weight: BUILDER.elementWeight * BUILDER.elementDecay ** place,

@@ -45,6 +45,25 @@ describe('what a preparation should hold', () => {
     // Another order changes who leads, never what warms or rehearses at all.
     expect(ids({ actions: ['run', 'kick'], minutes: 20 }).slice(0, 2)).toEqual(['run-warm', 'run-rehearse']);
   });
+  it('of several tasks comes in turn, as they were named, and each action is rehearsed from twelve minutes on', () => {
+    const actions = ['run', 'throw'];
+    const rank2 = (order: readonly string[]) =>
+      wanted({ actions: order, minutes: 20 })
+        .filter(({ first }) => !first)
+        .slice(0, 4)
+        .map(({ element }) => element.id.split('-')[0]);
+    expect(rank2(actions)).toEqual(['run', 'throw', 'run', 'throw']);
+    expect(rank2([...actions].reverse())).toEqual(['throw', 'run', 'throw', 'run']);
+    const rehearsed = (minutes: number) =>
+      wanted({ actions, minutes }).filter(({ element }) => element.part === 'rehearse').length;
+    expect([8, 12, 20].map(rehearsed)).toEqual([1, 2, 2]);
+    // Whatever the file says first: the task that was named first leads.
+    const tasks = ['uphill-running', 'sprint'];
+    const own = (order: readonly string[]) =>
+      ids({ tasks: order, minutes: 20 }).filter((id) => /^(uphill|sprint)-/.test(id));
+    expect(own(tasks)[0]).toMatch(/^uphill-/);
+    expect(own([...tasks].reverse())[0]).toMatch(/^sprint-/);
+  });
   it('has what a task adds before the rest of its rank, and lifts what it needs more', () => {
     const sprint = ids({ tasks: ['sprint'], minutes: 20 });
     expect(sprint).toContain('sprint-hamstring');

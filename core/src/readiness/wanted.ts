@@ -34,11 +34,13 @@ const from = (steps: readonly (readonly [number, number])[], minutes: number): n
 
 /** What the actions ask for first comes before the joints to look after, the rest after them. */
 const BEFORE_JOINTS = 3;
+/** Warming and rehearsing. */
+const FIRST = 2;
 
 /** Younger than this a preparation is games of feet, as long as nothing hurts (judgement). */
 export const GAMES_UNDER = 14;
-/** A rehearsal of an action that is not the day's first comes after what the body needs. */
-const LATER_REHEARSAL = 3;
+/** The rank of a rehearsal of an action that is not the day's first, from so many minutes on and in less (judgement). */
+const LATER_REHEARSAL = { from: 12, rank: 2, short: 3 } as const;
 
 /** What decides what is wanted of a routine, beside what was found. */
 export interface ReadinessFor {
@@ -60,13 +62,15 @@ export interface ReadinessFor {
 export interface WantedElement {
   readonly element: ReadinessElement;
   readonly of: 'action' | 'joint';
+  /** Comes before everything else: warming, rehearsing, coming down, the first of each joint. */
+  readonly first: boolean;
 }
 
 interface Placed {
   readonly element: ReadinessElement;
   readonly rank: number;
-  /** Additions of a task before the actions, and the first action before the others. */
-  readonly order: number;
+  /** Which of its task or action it is within the rank: all have their first before any has its second. */
+  readonly turn: number;
 }
 
 /** Does an element hold on a day like this? */
@@ -80,12 +84,26 @@ function holds({ when }: ReadinessElement, { minutes, age, kit, focus }: Readine
   );
 }
 
-/** In the order of their ranks, one element for each need. */
+/** The elements of one task or action, each with its turn within its rank. */
+function inTurns(
+  elements: readonly ReadinessElement[],
+  rankOf: (element: ReadinessElement) => number,
+): Placed[] {
+  const before = new Map<number, number>();
+  return elements.map((element) => {
+    const rank = rankOf(element);
+    const turn = before.get(rank) ?? 0;
+    before.set(rank, turn + 1);
+    return { element, rank, turn };
+  });
+}
+
+/** In the order of their ranks and turns, one element for each need. */
 function inOrder(placed: readonly Placed[]): ReadinessElement[] {
   const seen = new Set<string>();
   return placed
     .map((one, index) => ({ ...one, index }))
-    .sort((a, b) => a.rank - b.rank || a.order - b.order || a.index - b.index)
+    .sort((a, b) => a.rank - b.rank || a.turn - b.turn || a.index - b.index)
     .flatMap(({ element }) => {
       if (seen.has(element.need)) return [];
       seen.add(element.need);
@@ -93,22 +111,29 @@ function inOrder(placed: readonly Placed[]): ReadinessElement[] {
     });
 }
 
-/** What the actions ask for, one after the other by rank: additions of the tasks first, then action by action. */
-function ofActions({ data: { readiness } }: Reference, { actions, tasks }: ReadinessFor): ReadinessElement[] {
+/**
+ * What the actions ask for by rank: within a rank the tasks' additions and the actions in turn, in the order in which the
+ * tasks were named. Only the first action's rehearsal comes with warming; the others follow it where there is time.
+ */
+function ofActions(
+  { data: { readiness } }: Reference,
+  { actions, tasks, minutes }: ReadinessFor,
+): ReadinessElement[] {
   const profileOf = (action: string) =>
     readiness.profiles.find((one) => one.action === action)?.elements ?? [];
-  const own = readiness.tasks.filter(({ task }) => tasks.includes(task));
+  const own = tasks.flatMap((task) => readiness.tasks.find((one) => one.task === task) ?? []);
   const lifts = new Map(own.flatMap(({ lifts: ranks }) => Object.entries(ranks)));
   const known = actions.filter((action) => profileOf(action).length > 0);
   const followed = known.length > 0 ? known : ['general'];
+  const later = minutes >= LATER_REHEARSAL.from ? LATER_REHEARSAL.rank : LATER_REHEARSAL.short;
   return inOrder([
-    ...own.flatMap(({ adds }) => adds.map((element) => ({ element, rank: element.rank, order: 0 }))),
-    ...followed.flatMap((action, place) =>
-      profileOf(action).map((element) => {
-        const later = place > 0 && element.part === 'rehearse' ? LATER_REHEARSAL : element.rank;
-        return { element, rank: lifts.get(element.id) ?? later, order: place + 1 };
-      }),
-    ),
+    ...own.flatMap(({ adds }) => inTurns(adds, ({ rank }) => rank)),
+    ...followed.flatMap((action, place) => {
+      const elements = profileOf(action);
+      const last = ({ part }: ReadinessElement) => place > 0 && part === 'rehearse';
+      const ordered = [...elements.filter(last), ...elements.filter((one) => !last(one))];
+      return inTurns(ordered, (one) => lifts.get(one.id) ?? (last(one) ? later : one.rank));
+    }),
   ]);
 }
 
@@ -125,13 +150,18 @@ function forChildren(reference: Reference, given: ReadinessFor): ReadinessElemen
   ];
 }
 
-/** A named joint keeps of the actions what lies in it; one alone is warmed by what uses it standing. */
+/**
+ * A named joint keeps of the actions what lies in it, warming and, where something follows, rehearsing it; one alone is
+ * warmed by what uses it standing.
+ */
 function within(reference: Reference, elements: readonly ReadinessElement[], given: ReadinessFor) {
-  const { focus } = given;
+  const { focus, actions } = given;
   if (focus.length === 0) return elements;
   const own = elements.filter(
     ({ part, regions }) =>
-      part === 'warm' || part === 'rehearse' || regions.some((region) => focus.includes(region)),
+      part === 'warm' ||
+      (part === 'rehearse' && actions.length > 0) ||
+      regions.some((region) => focus.includes(region)),
   );
   const [warm, ...more] = reference.data.readiness.focusWarm.filter((one) => holds(one, given));
   if (!warm || more.length > 0 || focus.length > 1) return own;
@@ -166,7 +196,23 @@ function regionsToTrain(reference: Reference, given: ReadinessFor, most: number)
   return [...new Set(worked)].filter((region) => region !== 'whole-body').slice(0, most);
 }
 
-const asked = (of: WantedElement['of']) => (element: ReadinessElement) => ({ element, of });
+/** What actions ask for: the first places are warming and rehearsing, at an end coming down and calm. */
+const ofAction = (element: ReadinessElement, place: number): WantedElement => ({
+  element,
+  of: 'action',
+  first: place < FIRST,
+});
+
+/** What joints ask for, in turn: each has its first. */
+const ofJoint = (
+  element: ReadinessElement,
+  place: number,
+  all: readonly ReadinessElement[],
+): WantedElement => ({
+  element,
+  of: 'joint',
+  first: all.findIndex(({ regions: [region] }) => region === element.regions[0]) === place,
+});
 
 /** Before activity: what the actions ask for by rank, the joints to look after behind the first of it. */
 function forPreparing(reference: Reference, given: ReadinessFor): WantedElement[] {
@@ -175,18 +221,18 @@ function forPreparing(reference: Reference, given: ReadinessFor): WantedElement[
   const most = from(WANTED_FROM, minutes);
   const actions = within(reference, all, given)
     .filter((element) => holds(element, given))
-    .slice(0, most);
-  const known = new Set(actions.map(({ need }) => need));
+    .slice(0, most)
+    .map(ofAction);
+  const known = new Set(actions.map(({ element }) => element.need));
   const regions = focus.length > 0 ? focus : given.joints;
   const joints = inTurn(reference, regions, from(OF_A_JOINT, minutes), null).filter(
     ({ need }) => !known.has(need),
   );
   // Half of what joints ask for takes the place of what the actions ask for last.
-  return [
-    ...actions.slice(0, BEFORE_JOINTS).map(asked('action')),
-    ...joints.map(asked('joint')),
-    ...actions.slice(BEFORE_JOINTS).map(asked('action')),
-  ].slice(0, most + Math.ceil(joints.length / 2));
+  return [...actions.slice(0, BEFORE_JOINTS), ...joints.map(ofJoint), ...actions.slice(BEFORE_JOINTS)].slice(
+    0,
+    most + Math.ceil(joints.length / 2),
+  );
 }
 
 /** In a session of its own: what warms the joints that are trained, and what looking after them asks for. */
@@ -195,7 +241,7 @@ function forBuilding(reference: Reference, given: ReadinessFor): WantedElement[]
   const own = { ...given, focus: regions.length === 1 ? regions : [] };
   const warm = within(reference, ofActions(reference, own), own).filter(({ part }) => part === 'warm');
   const joints = inTurn(reference, regions, TRAINED.build.each, WORKING);
-  return [...warm.slice(0, 1).map(asked('action')), ...joints.map(asked('joint'))].slice(
+  return [...warm.slice(0, 1).map(ofAction), ...joints.map(ofJoint)].slice(
     0,
     from(WANTED_FROM, given.minutes),
   );
@@ -205,7 +251,7 @@ function forBuilding(reference: Reference, given: ReadinessFor): WantedElement[]
 function forEnding(reference: Reference, given: ReadinessFor): WantedElement[] {
   const regions = regionsToTrain(reference, given, TRAINED.restore.joints);
   const joints = inTurn(reference, regions, TRAINED.restore.each, ['after']);
-  return [...reference.data.readiness.after.map(asked('action')), ...joints.map(asked('joint'))].slice(
+  return [...reference.data.readiness.after.map(ofAction), ...joints.map(ofJoint)].slice(
     0,
     from(WANTED_FROM, given.minutes),
   );

@@ -143,7 +143,9 @@ export const REASON_FIGURES = {
   'no-room': {
     minutes: n,
     maxDrills: n,
-    bound: z.enum(['time', 'drills', 'phase', 'ladder', 'effort']).default('time'),
+    bound: z
+      .enum(['time', 'drills', 'phase', 'ladder', 'method', 'relief', 'graded', 'alone', 'effort'])
+      .default('time'),
     phase: words.default(''),
   },
   'room-left': {},

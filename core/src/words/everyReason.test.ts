@@ -291,8 +291,18 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
     ],
     [
       { minutes: 12, maxDrills: 6, bound: 'effort', phase: 'Prehab' },
-      'No room: it would be more effort, contacts or still holding than this session may hold.',
+      'No room: it would be more effort or more contacts than the routine may hold.',
     ],
+    [
+      { minutes: 12, maxDrills: 6, bound: 'method', phase: '' },
+      'No room: the method chosen for today holds no more of its kind, or wants another drill before it.',
+    ],
+    [{ minutes: 12, maxDrills: 6, bound: 'relief', phase: '' }, 'Not before a gentle drill of what hurts.'],
+    [
+      { minutes: 12, maxDrills: 6, bound: 'graded', phase: '' },
+      'One graded drill into the painful position is enough for one day.',
+    ],
+    [{ minutes: 12, maxDrills: 6, bound: 'alone', phase: '' }, 'Left out: nothing else of its region is in.'],
   ],
   'room-left': [[{}, 'There is room for it: nothing here answers it yet.']],
   'away-from-today': [

@@ -33,6 +33,7 @@ export {
   setupText,
   sideText,
 } from './doseText.ts';
+export { costText } from './costText.ts';
 export { needText } from './needText.ts';
 export { sourceText } from './sourceText.ts';
 export { priorityText } from './priorityText.ts';

@@ -69,7 +69,12 @@ const NO_ROOM: Readonly<
   drills: ({ minutes, maxDrills }) => `No room: ${maxDrills} drills are as many as ${minutes} min hold here.`,
   phase: ({ phase }) => `No room: “${phase}” holds no more drills.`,
   ladder: () => 'A drill of the same ladder is in already.',
-  effort: () => 'No room: it would be more effort, contacts or still holding than this session may hold.',
+  method: () =>
+    'No room: the method chosen for today holds no more of its kind, or wants another drill before it.',
+  relief: () => 'Not before a gentle drill of what hurts.',
+  graded: () => 'One graded drill into the painful position is enough for one day.',
+  alone: () => 'Left out: nothing else of its region is in.',
+  effort: () => 'No room: it would be more effort or more contacts than the routine may hold.',
 };
 
 /** What holds many drills back, said of them all. */

@@ -6,6 +6,7 @@ import { routineChanges } from '../routine/index.ts';
 import {
   amountText,
   circuitText,
+  costText,
   doseSentence,
   figure,
   lineName,
@@ -43,6 +44,23 @@ describe('words', () => {
     });
     expect(text).toContain('6.5 cm against 9.0 cm needed (asked by Steep descent running)');
     expect(text).toContain('reserve −2.5 cm, short with > 99 %');
+  });
+});
+
+describe('what taking a drill in would cost', () => {
+  it.each([
+    [0, null, 'is being worked out'],
+    [0.04, null, 'costs at least 4 %'],
+    [0, 0.0001, 'would cost nothing: as good a choice'],
+    [0, 0.08, 'costs up to 8 % of the benefit'],
+    [0.04, 0.09, 'costs 4 % to 9 % of the benefit'],
+    [0.06, 0.06, 'costs 6 % of the benefit'],
+    [0.3, 2.4, 'costs 30 % of the benefit or more'],
+    [0, 1.9, 'may push out what is asked for before it'],
+    [1.2, 4.1, 'would push out what is asked for before it'],
+    [1.2, null, 'would push out what is asked for before it'],
+  ])('at least %d, at most %s: it %s', (atLeast, atMost, text) => {
+    expect(costText({ atLeast, atMost })).toBe(text);
   });
 });
 

@@ -40,7 +40,7 @@ function Places({
 /** Who asks, beside the body. */
 const ASKS: Readonly<Record<Draft['request']['mode'], string>> = {
   prepare: 'What follows asks',
-  build: 'What this session asks',
+  build: 'What the joints ask',
   restore: 'What coming down asks',
 };
 

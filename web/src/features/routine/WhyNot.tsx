@@ -2,7 +2,7 @@ import { Button, Loader, Select, Text } from '@mantine/core';
 import type { WhyNot as Answer } from '@yonder/core/builder';
 import type { Reference } from '@yonder/core/reference';
 import { binds } from '@yonder/core/safety';
-import { dayRuleText, nameOf, number, percent, ruleText } from '@yonder/core/words';
+import { costText, dayRuleText, nameOf, number, ruleText } from '@yonder/core/words';
 import { useEffect, useMemo, useState } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { useAppDispatch } from '../../app/store.ts';
@@ -17,19 +17,6 @@ import classes from './Routine.module.css';
 interface Props {
   /** The record and what was asked for. */
   asked: Asked;
-}
-
-/** "costs nothing", "costs 4 to 9 %", "costs 6 %". */
-function costWords(answer: Extract<Answer, { kind: 'costs' }>): string {
-  const { atLeast, atMost } = answer;
-  if (atLeast >= 1) return 'would push out what is asked for before it';
-  if (atMost !== null && atMost >= 1) return `costs ${percent(atLeast)} of the benefit or more`;
-  if (atMost === null) return atLeast < 0.0005 ? 'working out…' : `costs at least ${percent(atLeast)}`;
-  if (atMost < 0.0005) return 'would cost nothing: as good a choice';
-  if (atLeast < 0.005) return `costs up to ${percent(atMost)} of the benefit`;
-  const low = percent(atLeast);
-  const high = percent(atMost);
-  return low === high ? `costs ${high} of the benefit` : `costs ${low} to ${high} of the benefit`;
 }
 
 function displacesText(reference: Reference, answer: Answer): string | null {
@@ -53,7 +40,7 @@ function answerText(reference: Reference, answer: Answer): string {
     case 'clashes':
       return 'Does not fit beside what is pinned.';
     case 'costs':
-      return `It ${costWords(answer)}.`;
+      return `It ${costText(answer)}.`;
   }
 }
 
