@@ -1,17 +1,11 @@
 import loadHighs from 'highs';
-import { createHighsSolver } from '../src/builder/index.ts';
-import type { BuildReport } from '../src/builder/index.ts';
-import { ageInYears, monthsBefore } from '../src/domain/index.ts';
+import { createHighsSolver, elementsAsked } from '../src/builder/index.ts';
 import type { Case, Region } from '../src/domain/index.ts';
-import { FIT, fitOf, wantedElements } from '../src/readiness/index.ts';
-import type { WantedElement } from '../src/readiness/index.ts';
-import { actionsOfDay } from '../src/builder/dayActions.ts';
-import { FINDING_SETTINGS } from '../src/findings/index.ts';
 import { bundledReference as reference } from '../src/reference/bundled.ts';
-import { caseOf, TODAY } from '../src/testing/cases.ts';
+import { caseOf } from '../src/testing/cases.ts';
 import type { CaseInput } from '../src/testing/cases.ts';
 import { houseFaults } from '../src/testing/houseRules.ts';
-import { buildCase, judgeCase } from '../src/testing/prepared.ts';
+import { buildCase, judgeCase, prepareCase } from '../src/testing/prepared.ts';
 
 // What every action and every joint asks of a preparation, in the forms in which practitioners ask for one: is what is
 // wanted answered, is it warm, is it rehearsed, does it rise? `npm run deep -- readiness [--form F]`.
@@ -64,20 +58,24 @@ const JOINTS = reference.data.readiness.joints.map(({ region }) => region);
 
 type Form = (action: string, place: number) => CaseInput;
 const athlete = (action: string) => ({ trainingYears: 4, tasks: [task(taskOf(action))] });
+const withTwoMore = (action: string, place: number) => ({
+  trainingYears: 4,
+  tasks: [action, after(actions, place + 5), after(actions, place + 11)].map((one) => task(taskOf(one))),
+});
+/** Options of methods that are not the default, each a form: is what was chosen seen? */
+const METHODS = reference.data.schools.flatMap((school) =>
+  school.options
+    .filter(({ id }) => id !== school.default)
+    .map(({ id }) => ({ school: school.id, option: id })),
+);
+const METHOD_MINUTES: readonly number[] = [8, 20];
+const PLAIN = 'unscreened';
 const FORMS: Readonly<Record<string, Form>> = {
-  unscreened: (action) => ({ athlete: athlete(action) }),
+  [PLAIN]: (action) => ({ athlete: athlete(action) }),
   'three findings': (action) => ({ athlete: athlete(action), judgements: seen(action) }),
-  'three tasks': (action, place) => ({
-    athlete: {
-      trainingYears: 4,
-      tasks: [action, after(actions, place + 5), after(actions, place + 11)].map((one) => task(taskOf(one))),
-    },
-  }),
+  'three tasks': (action, place) => ({ athlete: withTwoMore(action, place) }),
   'three tasks, findings': (action, place) => ({
-    athlete: {
-      trainingYears: 4,
-      tasks: [action, after(actions, place + 5), after(actions, place + 11)].map((one) => task(taskOf(one))),
-    },
+    athlete: withTwoMore(action, place),
     judgements: seen(after(actions, place + 5)).slice(0, 2),
   }),
   'old injury': (action, place) => ({
@@ -100,123 +98,131 @@ const FORMS: Readonly<Record<string, Form>> = {
   'under 14': (action) => ({ athlete: { ...athlete(action), birthDate: '2016-05-02' } }),
   ...Object.fromEntries(
     PREPARES.map(({ id }): [string, Form] => [
-      id,
+      `structure ${id}`,
       (action) => ({ athlete: athlete(action), request: { structure: id } }),
     ]),
   ),
-  'release first': (action) => ({
-    athlete: athlete(action),
-    request: { schools: { 'release-first': 'first' } },
-  }),
-  'hard finish': (action) => ({
-    athlete: athlete(action),
-    request: { schools: { 'breathless-or-conversational': 'hard-finish' } },
-  }),
+  ...Object.fromEntries(
+    METHODS.map(({ school, option }): [string, Form] => [
+      `method ${school}: ${option}`,
+      (action) => ({ athlete: athlete(action), request: { schools: { [school]: option } } }),
+    ]),
+  ),
 };
-
-function wantedOf(input: Case): WantedElement[] {
-  const followed = actionsOfDay(reference, { athlete: input.athlete }, input.request);
-  const since = monthsBefore(TODAY, FINDING_SETTINGS.injuryMonths);
-  return wantedElements(reference, {
-    actions: followed,
-    tasks: input.athlete.tasks
-      .map(({ id }) => id)
-      .filter((id) => followed.some((action) => tasksOf(action).includes(id))),
-    mode: 'prepare',
-    minutes: input.request.minutes ?? 10,
-    focus: input.request.focus,
-    joints: [
-      ...new Set(input.athlete.injuries.filter(({ date }) => date >= since).map(({ region }) => region)),
-    ],
-    age: ageInYears(input.athlete.birthDate, TODAY),
-    kit: input.request.kit,
-  });
-}
+/** Nobody's sport: moving in general, alone and for each joint that is named or was hurt. */
+const WITHOUT_SPORT: Readonly<Record<string, readonly CaseInput[]>> = {
+  'no sport': [{ athlete: { trainingYears: 4 } }],
+  'joint alone': JOINTS.map((region) => ({ athlete: { trainingYears: 4 }, request: { focus: [region] } })),
+  'joint hurt once': JOINTS.map((region) => ({
+    athlete: { trainingYears: 4, injuries: [injury(region, '2026-04-10')] },
+  })),
+};
 
 interface Measured {
   readonly wanted: number;
-  readonly answered: number;
-  readonly missing: readonly string[];
+  /** Elements that nothing answers, with why. */
+  readonly missing: readonly { readonly element: string; readonly why: string }[];
   readonly warm: boolean;
   readonly rehearsal: number;
   readonly faults: readonly string[];
+  /** Drills and doses in their order. */
+  readonly routine: string;
   readonly ms: number;
 }
 
 function measure(input: Case): Measured {
   const before = performance.now();
-  const report: BuildReport = buildCase(reference, input, solver);
+  const report = buildCase(reference, input, solver);
   const ms = performance.now() - before;
-  const items = (report.routine?.items ?? []).flatMap((item) => {
-    const drill = reference.drills.get(item.drill);
-    return drill ? [{ ...item, drill }] : [];
-  });
-  const wanted = wantedOf(input);
-  const seconds = (input.request.minutes ?? 10) * 60;
-  const missing = wanted
-    .filter(({ element }) => !items.some(({ drill }) => fitOf(element, drill) >= FIT.half))
-    .map(({ element }) => element.id);
-  const share = (part: string) =>
-    items
-      .filter(({ drill }) =>
-        wanted.some(({ element }) => element.part === part && fitOf(element, drill) >= FIT.half),
-      )
-      .reduce((sum, one) => sum + one.seconds, 0) / seconds;
+  const items = report.routine?.items ?? [];
+  const prepared = prepareCase(reference, input);
+  const asked = elementsAsked(prepared, items);
+  if (asked.length === 0) throw new Error('nothing is asked for');
+  const seconds = prepared.problem.seconds;
+  const share = (part: string) => {
+    const places = asked.flatMap(({ element, by }) =>
+      reference.elements.get(element)?.part === part ? by : [],
+    );
+    return [...new Set(places)].reduce((sum, place) => sum + (items[place]?.seconds ?? 0), 0) / seconds;
+  };
   return {
-    wanted: wanted.length,
-    answered: wanted.length - missing.length,
-    missing,
+    wanted: asked.length,
+    missing: asked.flatMap(({ element, because }) =>
+      because
+        ? [{ element, why: because.rule === 'no-room' ? `no room: ${because.bound}` : because.rule }]
+        : [],
+    ),
     warm: share('warm') * seconds >= (seconds >= 900 ? 150 : seconds >= 600 ? 90 : 45),
     rehearsal: share('rehearse'),
     faults: houseFaults(reference, input, report, judgeCase(reference, input).findings),
+    routine: items.map(({ drill, side, sets, amount }) => `${drill} ${side} ${sets}×${amount}`).join(),
     ms,
   };
 }
 
 const per = (part: number, of: number) => `${Math.round((100 * part) / Math.max(1, of))} %`;
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
+const counted = (words: readonly string[]) =>
+  [...new Set(words)]
+    .map((word) => ({ word, times: words.filter((one) => one === word).length }))
+    .sort((a, b) => b.times - a.times);
+
+const plain = new Map<string, string>();
+const misses: string[] = [];
+const faults: string[] = [];
+/** A line of the table: every subject of a form for each number of minutes that fits it. */
+function line(form: string, subjects: readonly { readonly of: string; readonly input: CaseInput }[]): void {
+  const rows = subjects.flatMap(({ of, input: { request, ...given } }) => {
+    const { min = 0, max = Infinity } = reference.structures.get(request?.structure ?? '')?.minutes ?? {};
+    const all = form.startsWith('method') ? METHOD_MINUTES : max < MINUTES[0] ? [SHORTEST] : MINUTES;
+    return all
+      .filter((minutes) => minutes >= min && minutes <= max)
+      .map((minutes) => {
+        const asked = { mode: 'prepare', minutes, kit: KIT, ...request } as never;
+        const row = measure(caseOf({ ...given, request: asked }));
+        const key = `${of} ${minutes}`;
+        if (form === PLAIN) plain.set(key, row.routine);
+        misses.push(...row.missing.map(({ element }) => element));
+        faults.push(...row.faults.map((fault) => `${form} / ${key} min: ${fault}`));
+        return { ...row, unlike: plain.has(key) ? plain.get(key) !== row.routine : null };
+      });
+  });
+  const share = (holds: (row: (typeof rows)[number]) => boolean) =>
+    per(rows.filter(holds).length, rows.length);
+  const missing = rows.flatMap((row) => row.missing.map(({ why }) => why));
+  const wanted = rows.reduce((sum, row) => sum + row.wanted, 0);
+  const cells = [
+    form,
+    per(wanted - missing.length, wanted),
+    share((row) => row.missing.length === 0),
+    counted(missing)
+      .slice(0, 3)
+      .map(({ word, times }) => `${word} ${times}`)
+      .join(', '),
+    share((row) => row.warm),
+    per(median(rows.map((row) => row.rehearsal)), 1),
+    share((row) => row.faults.length === 0),
+    form === PLAIN || rows.every((row) => row.unlike === null) ? '' : share((row) => row.unlike === true),
+    `${Math.round(median(rows.map((row) => row.ms)))}`,
+  ];
+  console.log(`| ${cells.join(' | ')} |`);
+}
 
 console.log(
-  '| form | wanted answered | all of it | warm | rehearsed (median) | house rules kept | median ms |',
+  '| form | wanted answered | all of it | what is missing, why | warm | rehearsed (median) | house rules kept | unlike unscreened | median ms |',
 );
-console.log('| --- | --- | --- | --- | --- | --- | --- |');
-const misses = new Map<string, number>();
-const faults: string[] = [];
-for (const [form, make] of Object.entries(FORMS)) {
-  if (!form.includes(onlyForm)) continue;
-  const rows = actions.flatMap((action, place) =>
-    [SHORTEST, ...MINUTES].flatMap((minutes) => {
-      const { request, ...given } = make(action, place);
-      const { min = 0, max = Infinity } = reference.structures.get(request?.structure ?? '')?.minutes ?? {};
-      if (minutes < min || minutes > max || (minutes === SHORTEST) !== max < MINUTES[0]) return [];
-      const input = caseOf({
-        ...given,
-        request: { mode: 'prepare', minutes, kit: KIT, ...request } as never,
-      });
-      const row = measure(input);
-      for (const id of row.missing) misses.set(id, (misses.get(id) ?? 0) + 1);
-      faults.push(...row.faults.map((fault) => `${form} / ${action} ${minutes} min: ${fault}`));
-      return [row];
-    }),
-  );
-  const all = (of: (row: Measured) => number) => rows.reduce((sum, row) => sum + of(row), 0);
-  console.log(
-    `| ${form} | ${per(
-      all((r) => r.answered),
-      all((r) => r.wanted),
-    )} | ${per(
-      all((r) => Number(r.missing.length === 0)),
-      rows.length,
-    )} | ${per(
-      all((r) => Number(r.warm)),
-      rows.length,
-    )} | ${per(median(rows.map((r) => r.rehearsal)), 1)} | ${per(
-      all((r) => Number(r.faults.length === 0)),
-      rows.length,
-    )} | ${Math.round(median(rows.map((r) => r.ms)))} |`,
-  );
-}
+console.log('| --- | --- | --- | --- | --- | --- | --- | --- | --- |');
+const table = [
+  ...Object.entries(FORMS).map(([form, make]) => ({
+    form,
+    subjects: actions.map((of, place) => ({ of, input: make(of, place) })),
+  })),
+  ...Object.entries(WITHOUT_SPORT).map(([form, inputs]) => ({
+    form,
+    subjects: inputs.map((input) => ({ of: 'nothing', input })),
+  })),
+];
+for (const { form, subjects } of table) if (form.includes(onlyForm)) line(form, subjects);
 console.log('\nMost often missing:');
-for (const [id, count] of [...misses].sort((a, b) => b[1] - a[1]).slice(0, 40))
-  console.log(`  ${count} ${id}`);
+for (const { word, times } of counted(misses).slice(0, 40)) console.log(`  ${times} ${word}`);
 console.log(`\nHouse rules broken:\n${faults.map((fault) => `  ${fault}`).join('\n')}`);

@@ -65,13 +65,15 @@ const HOUSE: House = {
     return last.some(rehearses) ? null : `ends with ${names(last)}`;
   },
   'nothing foreign': ({ reference, items, actions, input }) => {
-    const { profiles, tasks } = reference.data.readiness;
+    const { profiles, tasks, joints } = reference.data.readiness;
     const own = new Set(input.athlete.tasks.map(({ id }) => id));
     const child = ageInYears(input.athlete.birthDate, input.today) < GAMES_UNDER;
-    const followed = child ? [...actions, 'youth'] : actions;
+    const followed = [...(actions.length > 0 ? actions : ['general']), ...(child ? ['youth'] : [])];
+    const lookedAfter = new Set(input.athlete.injuries.map(({ region }) => region));
     const elements = [
       ...profiles.filter(({ action }) => followed.includes(action)).flatMap((one) => one.elements),
       ...tasks.filter(({ task }) => own.has(task)).flatMap(({ adds }) => adds),
+      ...joints.filter(({ region }) => lookedAfter.has(region)).flatMap((one) => one.elements),
     ];
     const asked = new Set(
       items.flatMap(({ serves }) => serves.map((s) => reference.restrictions.get(s.restriction)?.region)),
