@@ -21,7 +21,9 @@ fc.sample(arbitraryCase(false), { seed, numRuns: cases }).forEach((input, index)
   const left = (minutes: number) => {
     const request = { ...input.request, structure: structure.id, minutes };
     const { routine, unserved } = buildCase(bundledReference, { ...input, request }, solver);
-    return { gap: routine?.gap, left: routine ? unserved.map((u) => `${u.restriction}/${u.side}`) : [] };
+    // What hurts above the limit is left alone however long the session is.
+    const open = unserved.filter(({ because }) => because.rule !== 'sore-above-limit');
+    return { gap: routine?.gap, left: routine ? open.map((u) => `${u.restriction}/${u.side}`) : [] };
   };
   const [few, many] = [left(short), left(long)];
   if (few.gap !== undefined && many.gap !== undefined && many.left.length > few.left.length) {

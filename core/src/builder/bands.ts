@@ -2,7 +2,7 @@ import { TIMING } from '../dose/index.ts';
 import type { Mode, Region } from '../domain/index.ts';
 import { FIT } from '../readiness/index.ts';
 import type { Option } from './options.ts';
-import { BUILDER, rampSteps } from './settings.ts';
+import { BROUGHT_KIT, BUILDER, rampSteps } from './settings.ts';
 import type { WeightedRestriction } from './weights.ts';
 import type { TodaysPhase } from './structures.ts';
 
@@ -258,6 +258,11 @@ export function bandsOf(input: BandInput): Band[] {
     ...(prepare && input.runs && seconds >= BUILDER.runBlocksFrom * 60
       ? atLeast(input, 'run-blocks', 2, BUILDER.rampCost, (o) =>
           o.category === 'raise' && o.warmth >= FIT.good ? 1 : 0,
+        )
+      : []),
+    ...(prepare
+      ? BROUGHT_KIT.flatMap((piece) =>
+          atLeast(input, `kit:${piece}`, 1, BUILDER.kitWish, (o) => (o.kit.includes(piece) ? 1 : 0)),
         )
       : []),
     ...(input.hardFinish

@@ -9,6 +9,8 @@ export { longestDrillSeconds } from './options.ts';
 export { benefitCurve, stopsPaying } from './benefitCurve.ts';
 export type { CurvePoint } from './benefitCurve.ts';
 export { explainItems } from './explain.ts';
+export { choicesShown } from './choices.ts';
+export type { Choice, ChoiceShown } from './choices.ts';
 export { elementsAsked } from './elementsAsked.ts';
 export type { AskedElement } from './elementsAsked.ts';
 export { unservedBy } from './unserved.ts';

@@ -4,7 +4,7 @@ import type { DoseContext } from '../dose/index.ts';
 import type { Reason } from '../reasons/index.ts';
 import { schoolOption } from '../findings/index.ts';
 import { FIT, fitOf } from '../readiness/index.ts';
-import { kitUsed, loadOn, patternTag } from '../reference/index.ts';
+import { kitUsed, loadOn } from '../reference/index.ts';
 import { drillSafety } from '../safety/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { nearestAction } from './dayActions.ts';
@@ -13,6 +13,7 @@ import {
   fitsPhase,
   foreignness,
   hardRule,
+  nearestTag,
   isFiller,
   isPreparing,
   mobilisesReserve,
@@ -200,11 +201,6 @@ function fillerScore(context: RuleContext, drill: Drill): number {
   const near = drill.regions.primary.some((region) => context.regions.has(region)) ? 0.5 : 0;
   const rehearses = nearestTag(context, drill);
   return near + rehearses + drill.raisesTemperature * 0.15 - drill.demandIndex * 0.01;
-}
-
-/** How near a drill comes to what follows, mobility included: only for putting fillers in order. */
-function nearestTag(context: RuleContext, drill: Drill): number {
-  return Math.max(0, ...context.actions.map((action) => patternTag(context.reference, drill, action)));
 }
 
 function keepBestFillers(options: readonly Option[], context: RuleContext): Option[] {

@@ -53,19 +53,12 @@ function regionsAsked(request: BuildRequest, weights: readonly WeightedRestricti
   return new Set(weights.filter((one) => !isOfAction(one)).map(({ region }) => region));
 }
 
-/** May a preparation end near maximal? Where the school says so, not under sixteen, and nothing limits it. */
-function endsHard({ reference, standing, safety }: Assessment, request: BuildRequest): boolean {
-  const school = schoolOption(reference, standing.schools, 'breathless-or-conversational');
-  const limited = safety.precautions.some(({ id }) => id === 'exertional-breathing-limit');
+/** What speaks against ending near maximal whatever the school says: under sixteen, a limit of breathing, an injury of late. */
+function endsSoft({ standing, safety }: Assessment): RuleContext['endsSoft'] {
   const from = monthsBefore(standing.today, START_RULE.injuryMonths);
-  const returning = standing.athlete.injuries.some(({ date }) => date >= from);
-  return (
-    request.mode === 'prepare' &&
-    school === 'hard-finish' &&
-    safety.age >= YOUTH_AGE &&
-    !limited &&
-    !returning
-  );
+  if (safety.age < YOUTH_AGE) return 'age';
+  if (safety.precautions.some(({ id }) => id === 'exertional-breathing-limit')) return 'breathing';
+  return standing.athlete.injuries.some(({ date }) => date >= from) ? 'injury' : null;
 }
 
 /** Drills that ready feet and eyes, landing or power: what a preparation holds of them before the action itself. */
@@ -199,7 +192,11 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
   const weighed = restrictionWeights(assessment, request, actions, elements, day);
   const { weights } = weighed;
   const restoring = restoringDrills(assessment);
-  const hardFinish = endsHard(assessment, request);
+  const soft = endsSoft(assessment);
+  const hardFinish =
+    soft === null &&
+    mode === 'prepare' &&
+    schoolOption(reference, standing.schools, 'breathless-or-conversational') === 'hard-finish';
   const rules: RuleContext = {
     ...assessment,
     request,
@@ -208,6 +205,7 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     minutes: chosen.minutes,
     general: weighed.general,
     hardFinish,
+    endsSoft: soft,
     actions,
     elements,
     plays:

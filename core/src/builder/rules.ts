@@ -42,6 +42,8 @@ export interface RuleContext extends Assessment {
   readonly general: boolean;
   /** Near-maximal work may end the preparation. */
   readonly hardFinish: boolean;
+  /** What speaks against ending near maximal; null where nothing does. */
+  readonly endsSoft: 'age' | 'breathing' | 'injury' | null;
   /** The actions that follow. */
   readonly actions: readonly string[];
   /** What the actions and the joints to look after ask for, most important first. */
@@ -230,6 +232,11 @@ export function rangesWithReserve(context: RuleContext): Set<string> {
 export function mobilisesReserve({ category, serves }: Drill, reserve: ReadonlySet<string>): boolean {
   const range = category === 'mobilise' || category === 'stretch';
   return range && serves.some((s) => s.match >= BUILDER.coverMatch && reserve.has(s.restriction));
+}
+
+/** How near a drill comes to what follows, mobility included: only for putting fillers in order. */
+export function nearestTag(context: RuleContext, drill: Drill): number {
+  return Math.max(0, ...context.actions.map((action) => patternTag(context.reference, drill, action)));
 }
 
 /** How well a drill answers an element in a build, 0–1: one of its own is for strength, and what only wakes answers in part. */

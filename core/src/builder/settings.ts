@@ -17,6 +17,8 @@ export const BUILDER = {
   bilateralForOneSide: 0.9,
   fatiguePenalty: 0.01,
   kitPenalty: 0.03,
+  /** What it costs a preparation to leave a piece of kit lying that was brought for it: less than any element. */
+  kitWish: 1.5,
   /** What leaving a wanted restriction without a drill costs for each point of its weight, beside more than everything else is worth (bands.ts). */
   uncoveredByWeight: 10,
   /** Match from which a drill is made for a restriction, and what it costs that a wanted one has none: for all, and by its weight. */
@@ -158,3 +160,17 @@ export const MODE_TIMING = {
   build: 'standalone',
   restore: 'after-activity',
 } as const;
+
+/** Kit that somebody carries to a preparation to use it there; a wall, a bar or a bench stands there anyhow (judgement). */
+export const BROUGHT_KIT = [
+  'ball',
+  'weighted-ball',
+  'long-band',
+  'mini-band',
+  'finger-band',
+  'ladder-mat',
+  'low-hurdle',
+  'rope',
+  'slider',
+  'dowel',
+];

@@ -149,6 +149,7 @@ export const REASON_FIGURES = {
     phase: words.default(''),
   },
   'room-left': {},
+  'ends-soft': { against: z.enum(['age', 'breathing', 'injury']) },
   'away-from-today': {},
   'sore-above-limit': { region: regionSchema, pain: n, limit: n },
   'out-of-focus': { region: regionSchema },

@@ -25,6 +25,10 @@ const IMPACT: Loads = { 'ankle-foot': 0.5, knee: 0.5, 'hip-groin': 0.5, lumbopel
 const LIFTS = /hinge|back-extension/;
 const LIFT: Loads = { lumbopelvic: 0.5 };
 
+/** Ladders that grip or bend the wrist against a resistance: the muscles begin at the elbow. */
+const GRIPS = /^(finger-hook|loaded-carry|wrist-side-strength)$/;
+const GRIP: Loads = { elbow: 0.4 };
+
 /** Ladders whose drills run, jump, land or cut as an action, also where an easy step of it is no full impact. */
 const RUNS =
   /^(rehearse-(run|cut|land|sprint-start)|raise-(run|rope|skip|hill|shuttle|lane|side-run|crossover)|build-up-run|braking|jump-power|landing|rebound|cool-down-jog)/;
@@ -58,7 +62,12 @@ function derived(drill: Loaded, region: Region): number {
   const position = region === 'knee' && !kneels(drill) ? 0 : (BY_POSITION[drill.position]?.[region] ?? 0);
   const jumps = onFeet(drill) && jolts(drill);
   const lifts = LIFTS.test(drill.ladder) && drill.loadClass !== 'unloaded';
-  return Math.max(position, jumps ? (IMPACT[region] ?? 0) : 0, lifts ? (LIFT[region] ?? 0) : 0);
+  return Math.max(
+    position,
+    jumps ? (IMPACT[region] ?? 0) : 0,
+    lifts ? (LIFT[region] ?? 0) : 0,
+    GRIPS.test(drill.ladder) ? (GRIP[region] ?? 0) : 0,
+  );
 }
 
 /** A region is worked by a drill that is for it, or that puts this share of its load on it. */

@@ -56,6 +56,18 @@ describe('what a drill loads by its position and action', () => {
     for (const drill of eachOf(hinges))
       expect(loadOn(drill, 'lumbopelvic'), drill.id).toBeGreaterThanOrEqual(0.5);
   });
+  it('whatever makes the grip stronger, or hardens the inner or outer elbow, goes through the elbow', () => {
+    const gripping = drills.filter(({ id, category, serves }) => {
+      const holds = serves.some(
+        ({ restriction, match }) =>
+          match >= 0.4 && /^(grip-|forearm-grip|medial-elbow|lateral-elbow)/.test(restriction),
+      );
+      // A fist in the air holds nothing.
+      return holds && category !== 'release' && !['repeated-fist-squeeze', 'band-finger-spread'].includes(id);
+    });
+    for (const drill of eachOf(gripping))
+      expect(loadOn(drill, 'elbow'), drill.id).toBeGreaterThanOrEqual(0.3);
+  });
   it('nothing that is written is less than it was', () => {
     for (const drill of eachOf(drills.filter((d) => d.loadRegions.length > 0)))
       for (const { region, weight } of eachOf(drill.loadRegions))

@@ -304,6 +304,11 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
     ],
     [{ minutes: 12, maxDrills: 6, bound: 'alone', phase: '' }, 'Left out: nothing else of its region is in.'],
   ],
+  'ends-soft': [
+    [{ against: 'age' }, 'Never under 16.'],
+    [{ against: 'breathing' }, 'Not with a limit of breathing on exertion.'],
+    [{ against: 'injury' }, 'Not within six months of an injury.'],
+  ],
   'room-left': [[{}, 'There is room for it: nothing here answers it yet.']],
   'away-from-today': [
     [{}, 'Left out: what would answer it lies away from what follows and from what was found.'],

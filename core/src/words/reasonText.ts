@@ -77,6 +77,13 @@ const NO_ROOM: Readonly<
   effort: () => 'No room: it would be more effort or more contacts than the routine may hold.',
 };
 
+/** Why no preparation of somebody ends breathing hard. */
+const ENDS_SOFT: Readonly<Record<ReasonOf<'ends-soft'>['against'], string>> = {
+  age: 'Never under 16.',
+  breathing: 'Not with a limit of breathing on exertion.',
+  injury: 'Not within six months of an injury.',
+};
+
 /** What holds many drills back, said of them all. */
 const HELD_BY: Partial<Record<Barrier, string>> = {
   level: 'their level is not open yet',
@@ -227,6 +234,7 @@ const WORDS: Words = {
   'tendon-trial': () =>
     'Long holds are on trial for two weeks: score the pain before and after, and keep them only if it falls by 2 or more.',
   'no-room': (r) => NO_ROOM[r.bound](r),
+  'ends-soft': (r) => ENDS_SOFT[r.against],
   'room-left': () => 'There is room for it: nothing here answers it yet.',
   'away-from-today': () =>
     'Left out: what would answer it lies away from what follows and from what was found.',

@@ -1,5 +1,6 @@
 import type {
   BuildReport,
+  ChoiceShown,
   Completed,
   CurvePoint,
   Held,
@@ -30,6 +31,8 @@ export interface Explained {
   readonly unserved: readonly Unserved[];
   /** What the actions that follow and the joints to look after ask for, with what answers it. */
   readonly asked: readonly AskedElement[];
+  /** What was chosen for a preparation, with where it shows. */
+  readonly choices: readonly ChoiceShown[];
   readonly checks: readonly Check[];
   readonly order: OrderCost;
   /** The same items in the automatic order, and what that would cost. */

@@ -2,7 +2,7 @@ import { Text } from '@mantine/core';
 import { BUILDER } from '@yonder/core/builder';
 import type { BuildReport } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
-import { duration, nameOf, READINESS_PART_LABEL, reasonText } from '@yonder/core/words';
+import { duration, nameOf, optionLabel, READINESS_PART_LABEL, reasonText } from '@yonder/core/words';
 import { useReference } from '../../app/reference.tsx';
 import { SideMark } from '../../components/SideMark.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
@@ -84,6 +84,48 @@ function WhatFollowsAsks({
   );
 }
 
+/** What was chosen for a preparation, each with the drills in which it shows, or why in none. */
+function WhatWasChosen({
+  draft,
+  choices,
+  onSelect,
+}: Pick<Props, 'draft' | 'onSelect'> & { choices: ExplainedItems['choices'] }) {
+  const reference = useReference();
+  if (choices.length === 0) return null;
+  return (
+    <>
+      <h2>
+        What was chosen
+        <span>
+          {' '}
+          {choices.filter(({ by }) => by.length > 0).length} of {choices.length} show
+        </span>
+      </h2>
+      <ul>
+        {choices.map(({ choice, by, because }) => {
+          const name =
+            choice.kind === 'kit'
+              ? nameOf(reference, choice.kit)
+              : optionLabel(reference, choice.school, choice.option);
+          return (
+            <li key={name} data-open={by.length === 0 || undefined}>
+              <span aria-hidden>{by.length > 0 ? '●' : '○'}</span>
+              <span>
+                {name}
+                {because ? <span className={classes.why}>{reasonText(reference, because)}</span> : null}
+              </span>
+              <span className={classes.by}>
+                {by.length > 0 ? 'in ' : 'in no drill'}
+                <Places places={by} draft={draft} onSelect={onSelect} />
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
+
 /** What the body asks: what the routine answers and by which drills, what it does not and why, and what limits it. */
 export function Answers({ draft, explained, report, onSelect }: Props) {
   const reference = useReference();
@@ -151,6 +193,7 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
         </>
       ) : null}
       <WhatFollowsAsks draft={draft} asked={explained.asked} onSelect={onSelect} />
+      <WhatWasChosen draft={draft} choices={explained.choices} onSelect={onSelect} />
       {unused ? (
         <p className={classes.limits}>
           {duration(unused.seconds)} of the time stay free.{' '}

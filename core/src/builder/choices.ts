@@ -1,0 +1,79 @@
+import type { RoutineItem } from '../domain/index.ts';
+import { schoolOption } from '../findings/index.ts';
+import type { Reason } from '../reasons/index.ts';
+import type { Drill } from '../reference/index.ts';
+import { kitUsed } from '../reference/index.ts';
+import type { Prepared } from './prepared.ts';
+import { whatBound } from './room.ts';
+import { nearestTag } from './rules.ts';
+import { BROUGHT_KIT, BUILDER } from './settings.ts';
+import { nearestBarrier } from './unserved.ts';
+
+/** What was chosen for a preparation and shows as a drill of it: an option of a method, or a piece of kit brought for it. */
+export type Choice =
+  | { readonly kind: 'method'; readonly school: string; readonly option: string }
+  | { readonly kind: 'kit'; readonly kit: string };
+
+/** A choice, the places of the items in which it shows, and why in none. */
+export interface ChoiceShown {
+  readonly choice: Choice;
+  readonly by: readonly number[];
+  readonly because: Reason | null;
+}
+
+interface Shows {
+  readonly choice: Choice;
+  readonly shows: (drill: Drill) => boolean;
+  /** Only in the last part. */
+  readonly last: boolean;
+}
+
+const METHODS: readonly (readonly [school: string, option: string, shows: Shows['shows'], last: boolean])[] =
+  [
+    ['release-first', 'first', ({ category }) => category === 'release', false],
+    ['sequence-before-strength', 'small-dose', ({ category }) => category === 'strengthen', false],
+    ['static-stretch-before', 'last-step', ({ category }) => category === 'stretch', true],
+    ['breathless-or-conversational', 'hard-finish', ({ intensityClass }) => intensityClass === 'high', true],
+  ];
+
+function choicesOf({ reference, rules: { standing, request } }: Prepared): Shows[] {
+  return [
+    ...METHODS.filter(([school, option]) => schoolOption(reference, standing.schools, school) === option).map(
+      ([school, option, shows, last]): Shows => ({
+        choice: { kind: 'method', school, option },
+        shows,
+        last,
+      }),
+    ),
+    ...BROUGHT_KIT.filter((piece) => request.kit.includes(piece)).map((kit): Shows => ({
+      choice: { kind: 'kit', kit },
+      shows: (drill) => kitUsed(drill, request.kit).includes(kit),
+      last: false,
+    })),
+  ];
+}
+
+/** What was chosen for a preparation, with the items in which it shows, or why it shows in none; nothing of other sessions. */
+export function choicesShown(prepared: Prepared, items: readonly RoutineItem[]): ChoiceShown[] {
+  const { reference, problem, chosen, rules } = prepared;
+  if (rules.request.mode !== 'prepare') return [];
+  const end = chosen.phases.at(-1);
+  return choicesOf(prepared).map(({ choice, shows, last }) => {
+    const by = items.flatMap(({ drill, phase }, place) => {
+      const known = reference.drills.get(drill);
+      return known && shows(known) && (!last || phase === end?.id) ? [place] : [];
+    });
+    if (by.length > 0) return { choice, by, because: null };
+    const against = choice.kind === 'method' && choice.option === 'hard-finish' ? rules.endsSoft : null;
+    if (against) return { choice, by, because: { rule: 'ends-soft', against } };
+    const answering = problem.options.filter(({ drill, phase }) => {
+      const known = reference.drills.get(drill);
+      return known !== undefined && shows(known) && (!last || chosen.phases[phase] === end);
+    });
+    if (answering.length > 0) return { choice, by, because: whatBound(prepared, items, answering) };
+    const showing = reference.data.drills.filter(shows).map((drill) => ({ drill, match: 1 }));
+    const near = showing.filter(({ drill }) => nearestTag(rules, drill) >= BUILDER.rehearses);
+    const barrier = nearestBarrier(prepared, near.length > 0 ? near : showing);
+    return { choice, by, because: barrier ?? { rule: 'away-from-today' } };
+  });
+}
