@@ -55,6 +55,48 @@ describe('which level of a ladder is open', () => {
     expect(stateOf('single-leg-heel-raise', 'both', placed).open).toBe(false);
     expect(stateOf('single-leg-heel-raise-step', 'left', placed).open).toBe(false);
   });
+  describe('by a maximum at a harder rung', () => {
+    const held = (seconds: number, rest: object = {}) => {
+      const results = (['left', 'right'] as const).map((side) =>
+        result('adductor-long-lever-hold', side, seconds),
+      );
+      return caseOf({
+        screenings: [{ date: '2027-02-20', results }],
+        athlete: { trainingYears: 0, ...rest },
+      });
+    };
+    it('27 s at the long lever open the long and the short one; nobody measured opens neither', () => {
+      for (const drill of ['copenhagen-short-lever', 'copenhagen-long-lever-hold']) {
+        expect(stateOf(drill, 'both', held(27)), drill).toMatchObject({ by: 'harder-rung', confirm: false });
+        expect(stateOf(drill, 'both', caseOf({ athlete: { trainingYears: 0 } })).open, drill).toBe(false);
+      }
+      // What lies above it asks for more than a hold.
+      expect(stateOf('copenhagen-adduction', 'both', held(27)).open).toBe(false);
+    });
+    it('a maximum below the least dose, from before an injury, or with pain opens nothing', () => {
+      expect(stateOf('copenhagen-short-lever', 'both', held(5)).open).toBe(false);
+      const injuries = [{ region: 'hip-groin', side: 'left', date: '2027-02-24', operated: false }];
+      expect(stateOf('copenhagen-short-lever', 'left', held(27, { injuries })).open).toBe(false);
+      const hurt = held(27);
+      const painful = {
+        ...hurt,
+        screenings: hurt.screenings.map((one) => ({
+          ...one,
+          results: one.results.map((r) => ({ ...r, pain: { nrs: 6 } })),
+        })),
+      };
+      expect(stateOf('copenhagen-short-lever', 'both', painful).open).toBe(false);
+    });
+    it('one test of several rungs belongs to the easiest of them', () => {
+      const results = [result('front-plank-hold', 'central', 60)];
+      const planked = caseOf({
+        screenings: [{ date: '2027-02-20', results }],
+        athlete: { trainingYears: 0 },
+      });
+      expect(stateOf('forearm-plank', 'both', planked)).toMatchObject({ by: 'harder-rung' });
+      expect(stateOf('long-lever-plank', 'both', planked).open).toBe(false);
+    });
+  });
   describe('by a test or the diary, whichever is there', () => {
     const raise = (raises: number | null, sessions: number) => {
       const days = ['2027-02-10', '2027-02-20'].slice(0, sessions);

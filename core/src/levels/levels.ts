@@ -9,7 +9,8 @@ import { exposedBy } from './exposure.ts';
 import { GUARD_PROBABILITY, START_RULE } from './settings.ts';
 
 /** What opened a level. */
-export type OpenedBy = 'criteria' | 'placement' | 'routine' | 'first-level' | 'start-rule' | 'exposure';
+export type OpenedBy =
+  'criteria' | 'harder-rung' | 'placement' | 'routine' | 'first-level' | 'start-rule' | 'exposure';
 
 /** How a ladder level came to be open, or why it is not. */
 export type LevelState =
@@ -188,6 +189,27 @@ function criterionState(
 }
 
 /**
+ * Was a maximum tested at this rung or a harder one that reaches the least dose there? A test belongs to the easiest rung
+ * whose dose is a share of it.
+ */
+function provenAbove(
+  context: LevelContext,
+  ladder: Ladder,
+  drill: Drill,
+  side: ItemSide,
+  since: IsoDay,
+): boolean {
+  const rungs = ladder.drills.flatMap((id) => context.reference.drills.get(id) ?? []);
+  const at = levelIndex(ladder, drill.id);
+  return rungs.some(({ doseTest: test, dose }, place) => {
+    const measured = test !== undefined && rungs.findIndex((one) => one.doseTest === test) === place;
+    if (!measured || place < at) return false;
+    const least: EntryCriterion = { text: '', test, op: '>=', value: dose.amount.min };
+    return testCriterionHolds(context, least, side, since) === true;
+  });
+}
+
+/**
  * Is this drill's level open to the athlete on this side? Tests and diary first, then the practitioner's placement or
  * the routine in force, else the start rule, else what is done every week (rulings, "Level placement"). `both` needs both
  * sides.
@@ -224,6 +246,8 @@ export function levelState(context: LevelContext, drill: Drill, side: ItemSide):
   if (failed) return { open: false, because: failed.criteria[failed.states.indexOf(false)]?.text ?? '' };
   if (doors.length > 0 && doors.every(({ states }) => states.includes(true)))
     return { open: true, by: 'criteria', confirm: false };
+  if (provenAbove(context, ladder, drill, side, since))
+    return { open: true, by: 'harder-rung', confirm: false };
   // After an injury of late no step of running, landing or cutting is a start.
   const jolted = drill.loadClass === 'impact' || (jolts(drill) && injuredLately(context, drill));
   if (!jolted && drill.demandIndex <= startLimit(context, drill)) {

@@ -106,6 +106,7 @@ export const REASON_FIGURES = {
   pinned: drill,
   preferred: drill,
   'level-criteria': level,
+  'level-harder-rung': level,
   'level-placement': level,
   'level-routine': level,
   'level-first-level': level,

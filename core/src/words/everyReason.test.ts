@@ -182,6 +182,12 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
   'level-criteria': [
     [{ drill: 'knee-to-wall-rock', confirm: true }, 'Level: the entry criteria are met by tests and diary.'],
   ],
+  'level-harder-rung': [
+    [
+      { drill: 'copenhagen-short-lever', confirm: false },
+      'Level: a maximum tested at this level or a harder one reaches its least dose.',
+    ],
+  ],
   'level-placement': [
     [{ drill: 'knee-to-wall-rock', confirm: true }, 'Level: seen fine by the practitioner.'],
   ],

@@ -169,6 +169,7 @@ const WORDS: Words = {
   'not-offered': (r, ref) => `Not offered by the builder: ${because(r, ref)}.`,
   pinned: () => 'Pinned by the practitioner.',
   'level-criteria': () => 'Level: the entry criteria are met by tests and diary.',
+  'level-harder-rung': () => 'Level: a maximum tested at this level or a harder one reaches its least dose.',
   'level-placement': () => 'Level: seen fine by the practitioner.',
   'level-routine': () => 'Level: already in the routine in force.',
   'level-first-level': () => 'Level: the first of its ladder.',
