@@ -59,7 +59,7 @@ describe('what was chosen for a preparation', () => {
       { rule: 'ends-soft', against: 'breathing' },
     ]);
     const [unseen] = why({});
-    expect(unseen?.rule).toBe('no-drill-allowed');
+    expect(unseen).toMatchObject({ rule: 'no-drill-allowed', because: 'level' });
     expect(unseen && reasonText(bundledReference, unseen)).toMatch(/nearest is/);
     const exposure = [{ action: 'run', perWeek: 4, effort: 'hard' }];
     const { items, shown } = shownIn(day(hard, [], { exposure }));

@@ -71,9 +71,13 @@ export function choicesShown(prepared: Prepared, items: readonly RoutineItem[]):
       return known !== undefined && shows(known) && (!last || chosen.phases[phase] === end);
     });
     if (answering.length > 0) return { choice, by, because: whatBound(prepared, items, answering) };
-    const showing = reference.data.drills.filter(shows).map((drill) => ({ drill, match: 1 }));
-    const near = showing.filter(({ drill }) => nearestTag(rules, drill) >= BUILDER.rehearses);
-    const barrier = nearestBarrier(prepared, near.length > 0 ? near : showing);
+    const showing = reference.data.drills
+      .filter(shows)
+      .map((drill) => ({ drill, match: nearestTag(rules, drill) }));
+    // Where some come near what follows, of the nearest.
+    const most = Math.max(0, ...showing.map(({ match }) => match));
+    const near = showing.filter(({ match }) => most < BUILDER.rehearses || match >= most);
+    const barrier = nearestBarrier(prepared, near);
     return { choice, by, because: barrier ?? { rule: 'away-from-today' } };
   });
 }

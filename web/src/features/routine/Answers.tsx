@@ -2,9 +2,12 @@ import { Text } from '@mantine/core';
 import { BUILDER } from '@yonder/core/builder';
 import type { BuildReport } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
+import type { Reason } from '@yonder/core/reasons';
 import { duration, nameOf, optionLabel, READINESS_PART_LABEL, reasonText } from '@yonder/core/words';
+import type { ReactNode } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { SideMark } from '../../components/SideMark.tsx';
+import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { explanationOf } from './useExplained.ts';
 import type { ExplainedItems } from './useExplained.ts';
@@ -37,6 +40,41 @@ function Places({
   ));
 }
 
+interface LineProps extends Pick<Props, 'draft' | 'onSelect'> {
+  name: string;
+  places: readonly number[];
+  /** What stands before the places, and in their place where there are none. */
+  by: string;
+  none: string;
+  because: Reason | null;
+  /** What stands before it; else whether it is answered. */
+  mark?: ReactNode;
+}
+
+/**
+ * One thing that is asked for, with the drills that answer it, or why none does. Where the nearest drill only waits for
+ * somebody to have seen it done, the press that says so stands beside it.
+ */
+function Line({ name, places, by, none, because, mark, draft, onSelect }: LineProps) {
+  const reference = useReference();
+  const open = places.length === 0;
+  const locked = because?.rule === 'no-drill-allowed' && because.because === 'level' ? because.drill : '';
+  const drill = reference.drills.get(locked);
+  return (
+    <li data-open={open || undefined}>
+      {mark ?? <span aria-hidden>{open ? '○' : '●'}</span>}
+      <div>
+        {name}
+        {because ? <span className={classes.why}>{reasonText(reference, because)}</span> : null}
+        {drill ? <LevelSeen drill={drill} side="both" offers={['fine']} /> : null}
+      </div>
+      <span className={classes.by}>
+        {open ? none : by} <Places places={places} draft={draft} onSelect={onSelect} />
+      </span>
+    </li>
+  );
+}
+
 /** Who asks, beside the body. */
 const ASKS: Readonly<Record<Draft['request']['mode'], string>> = {
   prepare: 'What follows asks',
@@ -66,17 +104,17 @@ function WhatFollowsAsks({
           const known = reference.elements.get(element);
           if (!known) return null;
           return (
-            <li key={element} data-open={by.length === 0 || undefined}>
-              <span aria-hidden>{by.length > 0 ? (inPart ? '◐' : '●') : '○'}</span>
-              <span>
-                {READINESS_PART_LABEL[known.part]}: {known.for}
-                {because ? <span className={classes.why}>{reasonText(reference, because)}</span> : null}
-              </span>
-              <span className={classes.by}>
-                {by.length > 0 ? (inPart ? 'in part by ' : 'by ') : 'not answered'}
-                <Places places={by} draft={draft} onSelect={onSelect} />
-              </span>
-            </li>
+            <Line
+              key={element}
+              name={`${READINESS_PART_LABEL[known.part]}: ${known.for}`}
+              {...(inPart ? { mark: <span aria-hidden>◐</span> } : {})}
+              places={by}
+              by={inPart ? 'in part by' : 'by'}
+              none="not answered"
+              because={because}
+              draft={draft}
+              onSelect={onSelect}
+            />
           );
         })}
       </ul>
@@ -105,21 +143,10 @@ function WhatWasChosen({
         {choices.map(({ choice, by, because }) => {
           const name =
             choice.kind === 'kit'
-              ? nameOf(reference, choice.kit)
+              ? `Kit: ${nameOf(reference, choice.kit)}`
               : optionLabel(reference, choice.school, choice.option);
-          return (
-            <li key={name} data-open={by.length === 0 || undefined}>
-              <span aria-hidden>{by.length > 0 ? '●' : '○'}</span>
-              <span>
-                {name}
-                {because ? <span className={classes.why}>{reasonText(reference, because)}</span> : null}
-              </span>
-              <span className={classes.by}>
-                {by.length > 0 ? 'in ' : 'in no drill'}
-                <Places places={by} draft={draft} onSelect={onSelect} />
-              </span>
-            </li>
-          );
+          const shown = { name, places: by, because, draft, onSelect };
+          return <Line key={name} by="in" none="in no drill" {...shown} />;
         })}
       </ul>
     </>
@@ -167,13 +194,17 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
       ) : null}
       <ul>
         {answered.map(({ finding, by }) => (
-          <li key={`${finding.restriction}/${finding.side}`}>
-            <SideMark side={finding.side} />
-            <span>{nameOf(reference, finding.restriction)}</span>
-            <span className={classes.by}>
-              by <Places places={by} draft={draft} onSelect={onSelect} />
-            </span>
-          </li>
+          <Line
+            key={`${finding.restriction}/${finding.side}`}
+            mark={<SideMark side={finding.side} />}
+            name={nameOf(reference, finding.restriction)}
+            places={by}
+            by="by"
+            none=""
+            because={null}
+            draft={draft}
+            onSelect={onSelect}
+          />
         ))}
       </ul>
       {unserved.length > 0 ? (
@@ -181,13 +212,17 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
           <h3>Not answered</h3>
           <ul>
             {unserved.map(({ restriction, side, because }) => (
-              <li key={`${restriction}/${side}`} data-open>
-                <SideMark side={side} />
-                <span>
-                  {nameOf(reference, restriction)}
-                  <span className={classes.why}>{reasonText(reference, because)}</span>
-                </span>
-              </li>
+              <Line
+                key={`${restriction}/${side}`}
+                mark={<SideMark side={side} />}
+                name={nameOf(reference, restriction)}
+                places={[]}
+                by=""
+                none=""
+                because={because}
+                draft={draft}
+                onSelect={onSelect}
+              />
             ))}
           </ul>
         </>
