@@ -11,6 +11,7 @@ export type { CurvePoint } from './benefitCurve.ts';
 export { explainItems } from './explain.ts';
 export { choicesShown } from './choices.ts';
 export type { Choice, ChoiceShown } from './choices.ts';
+export { nearestAction } from './dayActions.ts';
 export { elementsAsked } from './elementsAsked.ts';
 export type { AskedElement } from './elementsAsked.ts';
 export { unservedBy } from './unserved.ts';

@@ -9,11 +9,14 @@ import { routineSafetyFaults } from '../safety/index.ts';
 import { checkInSchema } from '../schemas/index.ts';
 import { arbitraryCase } from '../testing/arbitraries.ts';
 import { caseOf, item, TODAY } from '../testing/cases.ts';
+import { buildCase } from '../testing/prepared.ts';
+import { testSolver } from '../testing/solver.ts';
 import { reasonText } from '../words/index.ts';
 import { todaysCopy } from './index.ts';
 import { forAll } from '../testing/forAll.ts';
 import { eachOf } from '../testing/eachOf.ts';
 
+const solver = await testSolver();
 const named = (items: RoutineItem[]) => items.map((one, i) => ({ ...one, id: `line-${i}` }));
 const walk = item('brisk-walk-build', { measure: 'seconds', sets: 1, amount: 150, restSeconds: 0 });
 const hops = item('pogo-hop', { measure: 'contacts', sets: 2, amount: 20 });
@@ -68,6 +71,43 @@ describe('today’s copy', () => {
     expect(copy.changes.reduce((sum, { seconds }) => sum + seconds, 0)).toBe(
       copy.seconds - routineSeconds(bundledReference, ROUTINE),
     );
+  });
+  it('a minute less takes sets one by one, from where most are, and no drill', () => {
+    const minutes = Math.floor(routineSeconds(bundledReference, ROUTINE) / 60);
+    const setsIn = (copy: ReturnType<typeof copyOf>) => copy.items.map(({ sets }) => sets);
+    const first = copyOf({ minutes });
+    expect(first.out.size).toBe(0);
+    expect(setsIn(first)[2]).toBe(2);
+    for (const fewer of eachOf([1, 2, 3])) {
+      const copy = copyOf({ minutes: minutes - fewer });
+      expect(copy.seconds).toBeLessThanOrEqual((minutes - fewer) * 60);
+      // No drill goes while any of the others has a set to give.
+      if (copy.out.size > 0) expect(Math.max(...setsIn(copy))).toBe(1);
+    }
+  });
+  it('half the time: warming and a rehearsal stay, in their order, and nothing goes for nothing', () => {
+    for (const task of eachOf(['uphill-running', 'sprint', 'cut-side-step', 'kayak-bow-draw'])) {
+      const request = { mode: 'prepare', minutes: 14, kit: ['wall', 'dowel', 'long-band'] };
+      const input = caseOf({ athlete: { tasks: [{ id: task }] }, request } as never);
+      const built = buildCase(bundledReference, input, solver).routine?.items ?? [];
+      const items = named(built.map(({ reasons: _reasons, ...one }) => one as unknown as RoutineItem));
+      const copy = copyOf({ minutes: 7 }, { athlete: input.athlete, request }, [], items);
+      const left = copy.items.filter(({ id }) => !copy.out.has(id));
+      expect(copy.seconds, task).toBeLessThanOrEqual(420);
+      expect(left.map(({ id }) => id)).toEqual(items.map(({ id }) => id).filter((id) => !copy.out.has(id)));
+      const drills = left.map(({ drill }) => bundledReference.drills.get(drill));
+      expect(
+        drills.some((d) => d?.category === 'raise'),
+        task,
+      ).toBe(true);
+      expect(
+        drills.some((d) => d && bundledReference.ladders.get(d.ladder)?.rehearsal),
+        task,
+      ).toBe(true);
+      for (const { seconds } of eachOf(copy.changes)) expect(seconds).toBeLessThan(0);
+      const several = left.filter(({ sets, perSide }) => sets > 1 && !perSide);
+      if (copy.out.size > 0) expect(several, task).toEqual([]);
+    }
   });
   it('no room to run: what needs a lane is swapped or out', () => {
     const running = bundledReference.data.drills.find(

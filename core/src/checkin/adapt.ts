@@ -1,4 +1,4 @@
-import { swapsFor } from '../builder/index.ts';
+import { benefitOf, BUILDER, nearestAction, swapsFor } from '../builder/index.ts';
 import type { Prepared } from '../builder/index.ts';
 import { sameJson } from '../domain/index.ts';
 import type { CheckIn, Region, RoutineItem } from '../domain/index.ts';
@@ -311,35 +311,76 @@ function gentleFirst(working: Working): void {
   }
 }
 
-/** Fits what is done into the minutes there are today: a set less where there are several, then the last lines out. */
+/** Does a drill rehearse what follows? */
+function rehearses({ prepared: { reference, rules } }: Working, drill: Drill | null): boolean {
+  return drill !== null && (nearestAction(reference, drill, rules.actions)?.tag ?? 0) >= BUILDER.rehearses;
+}
+
+/** The fewest sets by which what is done fits, taken one by one from where most are, and last from what rehearses. */
+function fewerSets(working: Working, most: number): Map<string, number> {
+  const { reference } = working.prepared;
+  const sets = new Map<string, number>();
+  const own = (item: IdentifiedItem) => ({ ...item, sets: sets.get(item.id) ?? item.sets });
+  const giving = done(working).filter(
+    ({ id, drill, perSide }) => !perSide && !isLine(drill) && !working.undone.has(`short/${id}`),
+  );
+  while (routineSeconds(reference, done(working).map(own)) > most) {
+    const [first] = giving
+      .map(own)
+      .filter((item) => item.sets > 1)
+      .sort(
+        (a, b) =>
+          Number(rehearses(working, drillOf(working, a))) - Number(rehearses(working, drillOf(working, b))) ||
+          b.sets - a.sets,
+      );
+    if (!first) break;
+    sets.set(first.id, first.sets - 1);
+  }
+  return sets;
+}
+
+/** The line that goes next where sets alone do not save enough: the least worth for its time; null when none may go. */
+function leastMissed(working: Working): IdentifiedItem | null {
+  const { prepared, undone } = working;
+  const items = done(working);
+  const all = benefitOf(prepared, items);
+  const seconds = secondsOf(working);
+  const alike = (is: (drill: Drill | null) => boolean) => items.filter((one) => is(drillOf(working, one)));
+  const [warming, rehearsing] = [alike(warmsUp), alike((drill) => rehearses(working, drill))];
+  const [missed] = items
+    .filter(({ id }) => !undone.has(`dropped/${id}`))
+    .map((item) => {
+      const rest = items.filter((one) => one !== item);
+      const saved = seconds - routineSeconds(prepared.reference, rest);
+      // A coach who leads a part is not kept waiting for nothing.
+      const worth = item.ledBy ? Infinity : (all - benefitOf(prepared, rest)) / Math.max(saved, 1);
+      // The only warming and the only rehearsing go when nothing else is left.
+      const alone = [warming, rehearsing].some((own) => own.length === 1 && own[0] === item);
+      return { item, saved, worth: alone ? Infinity : worth };
+    })
+    .filter(({ saved }) => saved > 0)
+    .sort((a, b) => a.worth - b.worth || b.saved - a.saved);
+  return items.length > 1 && missed ? missed.item : null;
+}
+
+/** Fits what is done into the minutes there are today: sets first, then what is missed least; warming and rehearsing stay. */
 function fitTime(working: Working): void {
   const { minutes } = working.said;
   if (minutes === null || minutes === undefined) return;
   const most = minutes * 60;
   const because: Reason = { rule: 'short-today', minutes };
-  for (const item of [...done(working)].sort((a, b) => b.sets - a.sets)) {
-    if (secondsOf(working) <= most) return;
-    if (item.sets < 2 || item.perSide || isLine(item.drill)) continue;
-    make(working, { id: `short/${item.id}`, kind: 'shorter', item: item.id, because }, () =>
-      replace(working, item.id, (own) => ({ ...own, sets: 1 })),
+  for (const [id, sets] of fewerSets(working, most))
+    make(working, { id: `short/${id}`, kind: 'shorter', item: id, because }, () =>
+      replace(working, id, (own) => ({ ...own, sets })),
     );
-  }
-  // What stands for a finding stays longest; warming stays where something follows it.
-  const worth = (item: IdentifiedItem): number => {
-    const drill = drillOf(working, item);
-    if (!drill) return item.ledBy ? 2 : 0;
-    if (warmsUp(drill)) return 3;
-    const serves = drill.serves.map(({ restriction, match }) => {
-      const weighted = working.prepared.weights.filter((one) => one.restriction === restriction);
-      return match * Math.max(0, ...weighted.map(({ weight }) => weight));
-    });
-    return 1 + Math.max(0, ...serves);
-  };
-  for (const item of [...done(working)].sort((a, b) => worth(a) - worth(b))) {
-    if (secondsOf(working) <= most || done(working).length < 2) return;
-    make(working, { id: `dropped/${item.id}`, kind: 'out', item: item.id, because }, () =>
-      working.out.add(item.id),
-    );
+  while (secondsOf(working) > most) {
+    const item = leastMissed(working);
+    const goes =
+      item !== null &&
+      make(working, { id: `dropped/${item.id}`, kind: 'out', item: item.id, because }, () =>
+        working.out.add(item.id),
+      );
+    if (!goes) return;
   }
 }
 
