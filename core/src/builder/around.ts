@@ -23,16 +23,29 @@ function valuesOf(prepared: Prepared, item: RoutineItem): { need: number; value:
   });
 }
 
-/** Severity-weighted benefit of any items, ranks 1, 0.55, 0.30 per need: what the builder counts, without costs. */
-export function benefitOf(prepared: Prepared, items: readonly RoutineItem[]): number {
-  const perNeed = new Map<number, number[]>();
-  for (const { need, value } of items.flatMap((item) => valuesOf(prepared, item)))
-    perNeed.set(need, [...(perNeed.get(need) ?? []), value]);
-  return [...perNeed.values()].reduce((sum, values) => {
-    const best = [...values].sort((a, b) => b - a);
-    return sum + BUILDER.ranks.reduce((own, rank, i) => own + rank * (best[i] ?? 0), 0);
-  }, 0);
+/**
+ * Severity-weighted benefit of any of these items, ranks 1, 0.55, 0.30 per need: what the builder counts, without costs.
+ * What each does is worked out once.
+ */
+export function benefitAmong(
+  prepared: Prepared,
+  items: readonly RoutineItem[],
+): (some: readonly RoutineItem[]) => number {
+  const values = new Map(items.map((item) => [item, valuesOf(prepared, item)]));
+  return (some) => {
+    const perNeed = new Map<number, number[]>();
+    for (const { need, value } of some.flatMap((item) => values.get(item) ?? []))
+      perNeed.set(need, [...(perNeed.get(need) ?? []), value]);
+    return [...perNeed.values()].reduce((sum, own) => {
+      const best = [...own].sort((a, b) => b - a);
+      return sum + BUILDER.ranks.reduce((all, rank, i) => all + rank * (best[i] ?? 0), 0);
+    }, 0);
+  };
 }
+
+/** The benefit of all these items together. */
+export const benefitOf = (prepared: Prepared, items: readonly RoutineItem[]): number =>
+  benefitAmong(prepared, items)(items);
 
 /** A fixed item as the limits and wishes count it, with the seconds it takes. */
 function counted(prepared: Prepared, item: RoutineItem, seconds: number): Option | null {

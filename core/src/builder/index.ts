@@ -25,7 +25,7 @@ export { orderCost, orderedItems, orderItems } from './order.ts';
 export type { OrderCost } from './order.ts';
 export type { Infeasible } from './pins.ts';
 export type { PlanDiff } from './planDiff.ts';
-export { benefitOf, completeAround, sideBySide } from './around.ts';
+export { benefitAmong, benefitOf, completeAround, sideBySide } from './around.ts';
 export type { Completed, SideBySide } from './around.ts';
 export { heldToday, nearestAllowed } from './nearestAllowed.ts';
 export type { Held } from './nearestAllowed.ts';

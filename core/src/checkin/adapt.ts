@@ -1,4 +1,4 @@
-import { benefitOf, BUILDER, nearestAction, swapsFor } from '../builder/index.ts';
+import { benefitAmong, BUILDER, nearestAction, swapsFor } from '../builder/index.ts';
 import type { Prepared } from '../builder/index.ts';
 import { sameJson } from '../domain/index.ts';
 import type { CheckIn, Region, RoutineItem } from '../domain/index.ts';
@@ -340,10 +340,10 @@ function fewerSets(working: Working, most: number): Map<string, number> {
 }
 
 /** The line that goes next where sets alone do not save enough: the least worth for its time; null when none may go. */
-function leastMissed(working: Working): IdentifiedItem | null {
+function leastMissed(working: Working, benefit: ReturnType<typeof benefitAmong>): IdentifiedItem | null {
   const { prepared, undone } = working;
   const items = done(working);
-  const all = benefitOf(prepared, items);
+  const all = benefit(items);
   const seconds = secondsOf(working);
   const alike = (is: (drill: Drill | null) => boolean) => items.filter((one) => is(drillOf(working, one)));
   const [warming, rehearsing] = [alike(warmsUp), alike((drill) => rehearses(working, drill))];
@@ -353,7 +353,7 @@ function leastMissed(working: Working): IdentifiedItem | null {
       const rest = items.filter((one) => one !== item);
       const saved = seconds - routineSeconds(prepared.reference, rest);
       // A coach who leads a part is not kept waiting for nothing.
-      const worth = item.ledBy ? Infinity : (all - benefitOf(prepared, rest)) / Math.max(saved, 1);
+      const worth = item.ledBy ? Infinity : (all - benefit(rest)) / Math.max(saved, 1);
       // The only warming and the only rehearsing go when nothing else is left.
       const alone = [warming, rehearsing].some((own) => own.length === 1 && own[0] === item);
       return { item, saved, worth: alone ? Infinity : worth };
@@ -373,8 +373,9 @@ function fitTime(working: Working): void {
     make(working, { id: `short/${id}`, kind: 'shorter', item: id, because }, () =>
       replace(working, id, (own) => ({ ...own, sets })),
     );
+  const benefit = benefitAmong(working.prepared, done(working));
   while (secondsOf(working) > most) {
-    const item = leastMissed(working);
+    const item = leastMissed(working, benefit);
     const goes =
       item !== null &&
       make(working, { id: `dropped/${item.id}`, kind: 'out', item: item.id, because }, () =>
