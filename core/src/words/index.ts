@@ -16,6 +16,7 @@ export {
   READINESS_PART_LABEL,
   MODE_LABEL,
   OCCASION_LABEL,
+  kindText,
   optionLabel,
   REGION_LABEL,
   SIDE_LABEL,

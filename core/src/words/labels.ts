@@ -1,7 +1,7 @@
 import type { ItemSide, Mode, Occasion, Region, Side, Weekday } from '../domain/index.ts';
 import type { FindingState } from '../findings/index.ts';
 import type { DecisionKind } from '../progress/index.ts';
-import type { Category, ReadinessElement, Reference } from '../reference/index.ts';
+import type { Category, Drill, ReadinessElement, Reference } from '../reference/index.ts';
 
 /** States in words. */
 export const STATE_LABEL: Readonly<Record<FindingState, string>> = {
@@ -77,9 +77,17 @@ export const CATEGORY_LABEL: Readonly<Record<Category, string>> = {
   activate: 'activate',
   stabilise: 'stabilise',
   strengthen: 'strengthen',
-  neuromuscular: 'balance and landing',
+  neuromuscular: 'coordinate',
   stretch: 'stretch',
 };
+
+/** What a drill is for, in a word: rehearsals by that name, all others by their category. */
+export function kindText(
+  reference: Reference,
+  { ladder, category }: Pick<Drill, 'ladder' | 'category'>,
+): string {
+  return reference.ladders.get(ladder)?.rehearsal ? 'rehearse' : CATEGORY_LABEL[category];
+}
 
 /** The words of a school's option; its id where the reference does not know it. */
 export function optionLabel(reference: Reference, school: string, option: string): string {

@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { bundledReference } from '../reference/bundled.ts';
 import { item } from '../testing/cases.ts';
+import { drillOf } from '../testing/prepared.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import { routineChanges } from '../routine/index.ts';
 import {
   amountText,
   circuitText,
   costText,
+  kindText,
   doseSentence,
   figure,
   lineName,
@@ -44,6 +46,17 @@ describe('words', () => {
     });
     expect(text).toContain('6.5 cm against 9.0 cm needed (asked by Steep descent running)');
     expect(text).toContain('reserve −2.5 cm, short with > 99 %');
+  });
+});
+
+describe('what a drill is for', () => {
+  it.each([
+    ['run-rehearsal-60', 'rehearse'],
+    ['chest-ball-slam', 'coordinate'],
+    ['squat-jump-stick', 'coordinate'],
+    ['glute-bridge', 'activate'],
+  ])('%s: %s', (id, text) => {
+    expect(kindText(bundledReference, drillOf(id))).toBe(text);
   });
 });
 

@@ -2,7 +2,7 @@ import { COVER_MATCH, kitText } from '@yonder/core/reference';
 import { Alert, Button, Group, Text, Title } from '@mantine/core';
 import type { OwnDrillRow } from '@yonder/core/contracts';
 import type { Drill } from '@yonder/core/reference';
-import { CATEGORY_LABEL, duration, nameOf, percent, REGION_LABEL } from '@yonder/core/words';
+import { kindText, duration, nameOf, percent, REGION_LABEL } from '@yonder/core/words';
 import { Link } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
 import { Refusal } from '../../components/Refusal.tsx';
@@ -22,11 +22,12 @@ const MEASURE = {
 } as const;
 
 function Facts({ drill }: { drill: Drill }) {
+  const reference = useReference();
   const { sets, amount, measure, restSeconds, holdSeconds, tempo } = drill.dose;
   const side = drill.unilateral ? ', each side' : drill.alternating ? ', alternating' : '';
   const rows: [string, string][] = [
     ['For', drill.regions.primary.map((r) => REGION_LABEL[r]).join(', ')],
-    ['Kind', `${CATEGORY_LABEL[drill.category]}, ${drill.contraction.replaceAll('-', ' ')}`],
+    ['Kind', `${kindText(reference, drill)}, ${drill.contraction.replaceAll('-', ' ')}`],
     ['Position', drill.position.replaceAll('-', ' ')],
     ['Kit', kitText(drill) || 'none'],
     [

@@ -5,7 +5,7 @@ import { REGIONS } from '@yonder/core/domain';
 import { kitWords } from '@yonder/core/formats';
 import { kitText } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
-import { CATEGORY_LABEL, nameOf, REGION_LABEL } from '@yonder/core/words';
+import { CATEGORY_LABEL, kindText, nameOf, REGION_LABEL } from '@yonder/core/words';
 import { useMemo, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
@@ -139,7 +139,7 @@ function DrillList({
                     {drill.name} {drill.own ? <span className={classes.own}>own</span> : null}
                   </b>
                   <span className="muted">
-                    {CATEGORY_LABEL[drill.category]} · {nameOf(reference, drill.ladder)} {drill.level} ·{' '}
+                    {kindText(reference, drill)} · {nameOf(reference, drill.ladder)} {drill.level} ·{' '}
                     {kitText(drill) || 'no kit'}
                   </span>
                 </span>

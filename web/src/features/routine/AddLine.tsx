@@ -9,7 +9,7 @@ import { kitText } from '@yonder/core/reference';
 import type { Drill } from '@yonder/core/reference';
 import { restLine, wordsLine } from '@yonder/core/routine';
 import { searchDrills } from '@yonder/core/search';
-import { CATEGORY_LABEL, duration, nameOf, ruleText } from '@yonder/core/words';
+import { kindText, duration, nameOf, ruleText } from '@yonder/core/words';
 import { useMemo, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { useReference } from '../../app/reference.tsx';
@@ -32,6 +32,7 @@ interface ResultProps {
 }
 
 function Result({ drill, active, onAdd }: ResultProps) {
+  const reference = useReference();
   const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({
     id: `${ADD}${drill.id}`,
   });
@@ -49,7 +50,7 @@ function Result({ drill, active, onAdd }: ResultProps) {
         <Thumb drill={drill} px={38} />
         <b>{drill.name}</b>
         <span>
-          {CATEGORY_LABEL[drill.category]}, level {drill.level}
+          {kindText(reference, drill)}, level {drill.level}
           {kitText(drill) ? `, ${kitText(drill)}` : ''}
         </span>
         <i>{duration(itemSeconds(drill, dosedByDefault(drill)))}</i>

@@ -6,9 +6,10 @@ import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
 import type { FailureDistance } from '@yonder/core/dose';
 import type { Drill } from '@yonder/core/reference';
-import { CATEGORY_LABEL, duration, percent, setupText } from '@yonder/core/words';
+import { kindText, duration, percent, setupText } from '@yonder/core/words';
 import { useRef } from 'react';
 import { DoseLine } from './DoseLine.tsx';
+import { useReference } from '../../app/reference.tsx';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
 import { movesBy } from './movesBy.ts';
 import { Thumb } from '../picture/Thumb.tsx';
@@ -163,6 +164,7 @@ function RowTools({
 
 /** One drill of the routine: side, sets, amount, rest, exact seconds; drag it, or move it by Alt and the arrow keys. */
 export function ItemRow(props: Props) {
+  const reference = useReference();
   const { item, index, drill, selected, pinned, caution, onSelect, onChange, onMove } = props;
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: item.id });
   // Selecting a row lays the list out anew. While a pointer is down that would move its target away from under it, so
@@ -170,7 +172,7 @@ export function ItemRow(props: Props) {
   const pressed = useRef(false);
   const setup = setupText(drill, item);
   const notes = [
-    CATEGORY_LABEL[drill.category],
+    kindText(reference, drill),
     props.serves,
     farText(props.failure, UNIT[drill.dose.measure]),
     selected ? '' : setup,
