@@ -115,6 +115,31 @@ describe('pain told in the story', () => {
   }, 120_000);
 });
 
+describe('what was chosen for the day', () => {
+  it('says why it does not show, one word opens what was locked, and then it shows', async () => {
+    await visit(PADDLER, 'routine');
+    await clinician.fills('Minutes', '12');
+    await clinician.presses('Methods');
+    await clinician.chooses(
+      'Finish the warm-up breathless or able to talk?',
+      'Finish breathing hard, short of fatigue',
+    );
+    await open.page.keyboard.press('Escape');
+    await builds();
+    await clinician.reads(/Finish breathing hard[^●]*level not open yet/);
+    const seen = await clinician.pressesLike('Seen, fine', 'section[aria-label="What the body asks"]');
+    const opened = drillOf(seen.replace('Seen, fine: ', ''));
+    expect(opened.intensityClass).toBe('high');
+    await expect
+      .poll(() => ofAthlete(PADDLER, 'SELECT drill, verdict, by FROM placements WHERE athlete_id = $1'))
+      .toEqual([{ drill: opened.id, verdict: 'fine', by: 'Rowan Halloran' }]);
+    const drills = await builds('Choose again');
+    expect(drills.slice(-3).map(({ intensityClass }) => intensityClass)).toContain('high');
+    await clinician.reads(/●\s+Finish breathing hard, short of fatigue\s+in /);
+    await clinician.discards();
+  }, 120_000);
+});
+
 describe('a method', () => {
   it('is looked at before it is chosen for an athlete, acts in the routine and is marked there', async () => {
     await visit(RUNNER, 'methods?school=static-stretch-before');
@@ -196,30 +221,5 @@ describe('before a session', () => {
       `SELECT item_id, done FROM session_entries WHERE athlete_id = $1 AND date = current_date`,
     );
     for (const item of eachOf(event.items)) expect(entries).toContainEqual({ item_id: item, done: 'none' });
-  }, 120_000);
-});
-
-describe('what was chosen for the day', () => {
-  it('says why it does not show, one word opens what was locked, and then it shows', async () => {
-    await visit(PADDLER, 'routine');
-    await clinician.fills('Minutes', '12');
-    await clinician.presses('Methods');
-    await clinician.chooses(
-      'Finish the warm-up breathless or able to talk?',
-      'Finish breathing hard, short of fatigue',
-    );
-    await open.page.keyboard.press('Escape');
-    await builds();
-    await clinician.reads(/Finish breathing hard[^●]*level not open yet/);
-    const seen = await clinician.pressesLike('Seen, fine', 'section[aria-label="What the body asks"]');
-    const opened = drillOf(seen.replace('Seen, fine: ', ''));
-    expect(opened.intensityClass).toBe('high');
-    await expect
-      .poll(() => ofAthlete(PADDLER, 'SELECT drill, verdict, by FROM placements WHERE athlete_id = $1'))
-      .toEqual([{ drill: opened.id, verdict: 'fine', by: 'Rowan Halloran' }]);
-    const drills = await builds('Choose again');
-    expect(drills.slice(-3).map(({ intensityClass }) => intensityClass)).toContain('high');
-    await clinician.reads(/●\s+Finish breathing hard, short of fatigue\s+in /);
-    await clinician.discards();
   }, 120_000);
 });

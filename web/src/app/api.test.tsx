@@ -1,9 +1,14 @@
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { Me } from '@yonder/core/contracts';
 import { useTemplatesQuery } from '../features/routine/templateEndpoints.ts';
+import { useCreateAthleteMutation } from '../features/athletes/athleteEndpoints.ts';
+import { EMPTY_ATHLETE } from '../features/athletes/AthleteForm.tsx';
 import { Page } from '../testing/Page.tsx';
 import { fakeServer, problem } from '../testing/server.ts';
 import { allItems, allPages, conflictOf, errorText } from './api.ts';
+import { signedIn, signedOut } from './sessionSlice.ts';
+import { store } from './store.ts';
 import { setTimeZone } from './practiceZone.ts';
 import { timeText, today } from './today.ts';
 
@@ -43,6 +48,42 @@ describe('a whole list', () => {
     fakeServer(() => ({ status: 200, body: { items: [template], next: null } }));
     const { result } = renderHook(() => useTemplatesQuery(), { wrapper: Page });
     await waitFor(() => expect(result.current.data).toEqual([template]));
+  });
+});
+
+describe('a session that has ended', () => {
+  const me = (name: string) =>
+    ({
+      clinician: { id: 'c', name, role: 'clinician' },
+      practice: { name: 'P' },
+      csrfToken: name,
+    }) as unknown as Me;
+  const asking = () => {
+    const { result } = renderHook(() => useCreateAthleteMutation(), { wrapper: Page });
+    return () => result.current[0](EMPTY_ATHLETE);
+  };
+  const session = () => store.getState().session;
+  afterEach(() => void store.dispatch(signedOut()));
+
+  it('is said at the door, and a second refusal does not take the word away', async () => {
+    fakeServer(() => problem(401, 'not-signed-in'));
+    store.dispatch(signedIn(me('one')));
+    const ask = asking();
+    await act(async () => void (await Promise.all([ask(), ask()])));
+    expect(session()).toMatchObject({ me: null, ended: true });
+    await act(async () => void (await ask()));
+    expect(session()).toMatchObject({ me: null, ended: true });
+  });
+  it('ends no other: a refusal that comes after the next sign-in is the old one’s', async () => {
+    fakeServer(() => problem(401, 'not-signed-in'));
+    store.dispatch(signedIn(me('one')));
+    const ask = asking();
+    await act(async () => {
+      const late = ask();
+      store.dispatch(signedIn(me('two')));
+      await late;
+    });
+    expect(session().me?.csrfToken).toBe('two');
   });
 });
 

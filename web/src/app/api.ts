@@ -4,6 +4,7 @@ import type { Me, Page, Problem } from '@yonder/core/contracts';
 import { forget, keep, keptAt } from './kept/store.ts';
 import { newId } from './newId.ts';
 import { signedOut } from './sessionSlice.ts';
+import type { SessionState } from './sessionSlice.ts';
 
 /** What went wrong with a request: a problem document of the server, or no answer at all. */
 export type ApiError = { kind: 'problem'; problem: Problem } | { kind: 'offline' };
@@ -46,8 +47,12 @@ function withId(args: Ask): { ask: FetchArgs; answered: () => void } {
   };
 }
 
+/** Who is signed in; another for each sign-in. */
+const whoIs = (state: unknown) => (state as { session: SessionState }).session.me;
+
 const baseQuery: BaseQueryFn<string | Ask, unknown, ApiError> = async (args, api, extra) => {
   const { ask, answered } = withId(typeof args === 'string' ? { url: args } : args);
+  const sentBy = whoIs(api.getState());
   const result = await raw(ask, api, extra);
   if (!result.error) {
     answered();
@@ -55,7 +60,9 @@ const baseQuery: BaseQueryFn<string | Ask, unknown, ApiError> = async (args, api
   }
   const error = toApiError(result.error);
   if (error.kind === 'problem' && error.problem.status < 500) answered();
-  if (error.kind === 'problem' && error.problem.code === 'not-signed-in') {
+  // Said once: a refusal that comes later takes neither the word from the door nor the next session from whoever began it.
+  const same = sentBy !== null && whoIs(api.getState()) === sentBy;
+  if (error.kind === 'problem' && error.problem.code === 'not-signed-in' && same) {
     api.dispatch(signedOut({ ended: true }));
   }
   return { error };

@@ -2,7 +2,7 @@ import { createSlice } from '@reduxjs/toolkit';
 import type { PayloadAction } from '@reduxjs/toolkit';
 import type { Me } from '@yonder/core/contracts';
 
-interface SessionState {
+export interface SessionState {
   /** Null while nobody is signed in; `checked` is false until the server was asked. */
   me: Me | null;
   checked: boolean;
