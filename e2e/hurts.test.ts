@@ -27,7 +27,7 @@ describe('what a diary asked to refer', () => {
     await clinician.reads('Only once a qualified person has looked at it');
     await clinician.fills('Who looked at it, and what was found', 'Dr Halden: ligaments firm, may be loaded');
     await clinician.presses('End it');
-    await open.page.waitForFunction(() => !document.body.innerText.includes('is to be looked at'));
+    await clinician.readsNoMore('is to be looked at');
     const lifts = await stored<{ referral: boolean; reason: string; by: string }>(
       'SELECT referral, reason, by FROM lifts WHERE athlete_id = $1',
       [athlete],

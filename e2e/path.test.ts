@@ -307,6 +307,8 @@ describe('from one stiff ankle to a routine that progresses', () => {
       if (left > 0) await clinician.sees('No pain at all', 'button');
     }
     await clinician.reads('No morning report is missing.');
+    // The sessions are read anew before the record is: what is proposed stands once both are.
+    await clinician.readsNoMore('How the next morning was is not known');
     const text = await clinician.reads('Clean sessions done');
     expect(text).toContain('+2.2 cm since last time, a real gain');
     const before = await latest();

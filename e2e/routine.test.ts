@@ -106,7 +106,7 @@ describe('a routine for the action of the day', () => {
     await clinician.fills(`Rest of ${name}`, '120', 'spinbutton');
     await clinician.reads(/over the 12 min there are/);
     await clinician.pressesLike('Fit in', 'ul[aria-label="Checks"]');
-    await open.page.waitForFunction(() => !document.body.innerText.includes('over the 12 min there are'));
+    await clinician.readsNoMore('over the 12 min there are');
     expect(await clinician.totalSeconds()).toBeLessThanOrEqual(720);
   });
 

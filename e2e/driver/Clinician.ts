@@ -1,4 +1,5 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
+import { press } from './press.ts';
 
 /** A clinician at the keyboard: finds things by role and label, as a person or a screen reader would. */
 export class Clinician {
@@ -101,33 +102,14 @@ export class Clinician {
     return this.page.evaluate(() => document.body.innerText);
   }
 
-  async presses(name: string, role = 'button'): Promise<void> {
-    const press = async () => {
-      const element = await this.sees(name, role);
-      // A person waits until it can be pressed.
-      await this.page.waitForFunction((node) => !node.matches(':disabled'), {}, element);
-      // Pressed where it stands: while the page still moves, the place that was measured is soon another's.
-      await element.evaluate((node) => {
-        node.scrollIntoView({ block: 'center' });
-        return new Promise<void>((done) => {
-          let before = '';
-          const look = () => {
-            const { x, y, width, height } = node.getBoundingClientRect();
-            const now = [x, y, width, height].join();
-            if (now === before) return done();
-            before = now;
-            requestAnimationFrame(() => requestAnimationFrame(look));
-          };
-          look();
-        });
-      });
-      await element.click();
-    };
-    // What was found can be drawn anew before it is pressed: a person would press again.
-    await press().catch((error: Error) => {
-      if (!/detached/.test(error.message)) throw error;
-      return press();
-    });
+  /** Waits until the page's text contains something no more. */
+  async readsNoMore(text: string): Promise<void> {
+    await this.page.waitForFunction((gone: string) => !document.body.innerText.includes(gone), {}, text);
+  }
+
+  /** Presses something by its accessible name, once it can be pressed. */
+  presses(name: string, role = 'button'): Promise<void> {
+    return press(() => this.sees(name, role));
   }
 
   /** Presses the first button whose name begins so, once it can be pressed; returns its whole name. */
@@ -177,21 +159,22 @@ export class Clinician {
     await this.page.keyboard.press('Tab');
   }
 
+  /** Something with an accessible name, whatever it is. */
+  private async named(label: string): Promise<ElementHandle> {
+    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"])`, { timeout: 15_000 });
+    if (!field) throw new Error(`nothing is named "${label}"`);
+    return field;
+  }
+
   /** Opens a list by its label and takes an option. */
   async chooses(label: string, option: string): Promise<void> {
-    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"])`, { timeout: 15_000 });
-    await field?.evaluate((node) => node.scrollIntoView({ block: 'center' }));
-    await field?.click();
-    const entry = await this.page.waitForSelector(`::-p-aria([name="${option}"][role="option"])`, {
-      timeout: 10_000,
-    });
-    await entry?.click();
+    await press(() => this.named(label));
+    await this.presses(option, 'option');
   }
 
   /** Types into a list that can be searched and takes the option of exactly that name. */
   async searches(label: string, option: string): Promise<void> {
-    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"])`, { timeout: 15_000 });
-    await field?.click({ count: 3 });
+    await (await this.named(label)).click({ count: 3 });
     await this.page.keyboard.sendCharacter(option);
     await this.presses(option, 'option');
   }

@@ -1,0 +1,75 @@
+import type { ElementHandle } from 'puppeteer-core';
+
+const TRIES = 4;
+
+/** Waits until an element can be pressed and stands still: the place that is measured is else soon another's. */
+async function standsStill(element: ElementHandle): Promise<void> {
+  await element.evaluate((node) => {
+    node.scrollIntoView({ block: 'center' });
+    const until = performance.now() + 30_000;
+    return new Promise<void>((done, fail) => {
+      let before = '';
+      const look = () => {
+        const { x, y, width, height } = node.getBoundingClientRect();
+        const now = [x, y, width, height, node.matches(':disabled')].join();
+        if (now === before && width > 0 && !node.matches(':disabled')) return done();
+        if (performance.now() > until) return fail(new Error('it can never be pressed'));
+        before = now;
+        setTimeout(() => requestAnimationFrame(look), 20);
+      };
+      look();
+    });
+  });
+}
+
+/** From here on a pointer that goes down elsewhere does nothing; asked for at the end, whether it came down here. */
+function guard(element: ElementHandle) {
+  return element.evaluateHandle((node) => {
+    const kinds = ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click'] as const;
+    let landed = false;
+    const hold = (event: Event) => {
+      const path = event.composedPath();
+      const own = path.some(
+        (one) => one === node || (one instanceof HTMLLabelElement && one.control === node),
+      );
+      if (own) landed = true;
+      else if (!landed) {
+        event.preventDefault();
+        event.stopImmediatePropagation();
+      }
+    };
+    for (const kind of kinds) window.addEventListener(kind, hold, true);
+    return () => {
+      for (const kind of kinds) window.removeEventListener(kind, hold, true);
+      return landed;
+    };
+  });
+}
+
+/**
+ * Presses what `find` finds, where it stands. A page that moves or draws it anew meanwhile would have the press somewhere else:
+ * then nothing is pressed, and it is looked for again, as a person would.
+ */
+export async function press(find: () => Promise<ElementHandle>): Promise<void> {
+  for (let tries = 1; ; tries += 1) {
+    const element = await find();
+    const landed = await (async () => {
+      await standsStill(element);
+      const ended = await guard(element);
+      const refused = await element.click().then(
+        () => null,
+        (error: Error) => error,
+      );
+      // Where the press led to another page nothing is left to ask.
+      const came = await ended.evaluate((end) => end()).catch(() => refused === null);
+      if (refused && !came) throw refused;
+      return came;
+    })().catch((error: Error) => {
+      if (!/detached|not clickable|context/i.test(error.message)) throw error;
+      return false;
+    });
+    if (landed) return;
+    if (tries === TRIES)
+      throw new Error(`a press lands elsewhere ${TRIES} times: it is covered, or the page moves`);
+  }
+}
