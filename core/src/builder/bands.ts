@@ -2,6 +2,7 @@ import { TIMING } from '../dose/index.ts';
 import type { Mode, Region } from '../domain/index.ts';
 import { FIT } from '../readiness/index.ts';
 import type { Option } from './options.ts';
+import type { Promised } from './promises.ts';
 import { BROUGHT_KIT, BUILDER, rampSteps } from './settings.ts';
 import type { WeightedRestriction } from './weights.ts';
 import type { TodaysPhase } from './structures.ts';
@@ -33,14 +34,8 @@ export interface BandInput {
   readonly mode: Mode;
   readonly seconds: number;
   readonly maxDrills: number;
-  /** Near-maximal work is wanted at the end (school "hard-finish", and nothing against it). */
-  readonly hardFinish: boolean;
-  /** A release drill before mobilising is wanted (school "release first"). */
-  readonly releaseFirst: boolean;
-  /** Option of the school on still holds before activity. */
-  readonly stretchOption: string;
-  /** A small dose of strength before activity is wanted (school "small-dose"). */
-  readonly smallDose: boolean;
+  /** What the methods chosen promise of it. */
+  readonly promised: readonly Promised[];
   /** The day's action is running. */
   readonly runs: boolean;
   /** Demand up to which a drill is an easy start for this athlete. */
@@ -265,24 +260,12 @@ export function bandsOf(input: BandInput): Band[] {
           atLeast(input, `kit:${piece}`, 1, BUILDER.kitWish, (o) => (o.kit.includes(piece) ? 1 : 0)),
         )
       : []),
-    ...(input.hardFinish
-      ? atLeast(input, 'hard-finish', BUILDER.hardFinishSeconds, BUILDER.promiseCost, (o) =>
-          o.phase === last && o.intensity === 'high' ? o.seconds : 0,
-        )
-      : []),
-    ...(input.releaseFirst
-      ? atLeast(input, 'release-first', 1, BUILDER.promiseCost, (o) => (o.category === 'release' ? 1 : 0))
-      : []),
-    ...(prepare && input.stretchOption === 'last-step'
-      ? atLeast(input, 'last-stretch', 1, BUILDER.promiseCost, (o) =>
-          o.phase === last && o.category === 'stretch' ? 1 : 0,
-        )
-      : []),
-    ...(input.smallDose
-      ? atLeast(input, 'small-dose', 1, BUILDER.promiseCost, (o) =>
-          o.category === 'strengthen' && !o.filler ? 1 : 0,
-        )
-      : []),
+    ...input.promised.flatMap(({ school, shows, last: atTheEnd, seconds: least }) =>
+      atLeast(input, school, least ?? 1, BUILDER.promiseCost, (o) => {
+        const shown = shows({ ...o, intensityClass: o.intensity }) && (!atTheEnd || o.phase === last);
+        return shown ? (least === undefined ? 1 : o.seconds) : 0;
+      }),
+    ),
     ...input.relieving.flatMap(({ id, wanted }) =>
       atLeast(input, `relieve:${id}`, 1, BUILDER.promiseCost, (o) => (wanted.has(o.drill) ? 1 : 0)),
     ),

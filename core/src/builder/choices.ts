@@ -4,6 +4,8 @@ import type { Reason } from '../reasons/index.ts';
 import type { Drill } from '../reference/index.ts';
 import { kitUsed } from '../reference/index.ts';
 import type { Prepared } from './prepared.ts';
+import { HARD_FINISH, PROMISES } from './promises.ts';
+import type { Promised } from './promises.ts';
 import { whatBound } from './room.ts';
 import { nearestTag } from './rules.ts';
 import { BROUGHT_KIT, BUILDER } from './settings.ts';
@@ -21,30 +23,19 @@ export interface ChoiceShown {
   readonly because: Reason | null;
 }
 
-interface Shows {
+interface Shows extends Pick<Promised, 'last'> {
   readonly choice: Choice;
   readonly shows: (drill: Drill) => boolean;
-  /** Only in the last part. */
-  readonly last: boolean;
 }
-
-const METHODS: readonly (readonly [school: string, option: string, shows: Shows['shows'], last: boolean])[] =
-  [
-    ['release-first', 'first', ({ category }) => category === 'release', false],
-    ['sequence-before-strength', 'small-dose', ({ category }) => category === 'strengthen', false],
-    ['static-stretch-before', 'last-step', ({ category }) => category === 'stretch', true],
-    ['breathless-or-conversational', 'hard-finish', ({ intensityClass }) => intensityClass === 'high', true],
-  ];
 
 function choicesOf({ reference, rules: { standing, request } }: Prepared): Shows[] {
   return [
-    ...METHODS.filter(([school, option]) => schoolOption(reference, standing.schools, school) === option).map(
-      ([school, option, shows, last]): Shows => ({
-        choice: { kind: 'method', school, option },
-        shows,
-        last,
-      }),
-    ),
+    ...PROMISES.filter(
+      ({ school, option }) => schoolOption(reference, standing.schools, school) === option,
+    ).map(({ school, option, ...promise }): Shows => ({
+      ...promise,
+      choice: { kind: 'method', school, option },
+    })),
     ...BROUGHT_KIT.filter((piece) => request.kit.includes(piece)).map((kit): Shows => ({
       choice: { kind: 'kit', kit },
       shows: (drill) => kitUsed(drill, request.kit).includes(kit),
@@ -64,7 +55,7 @@ export function choicesShown(prepared: Prepared, items: readonly RoutineItem[]):
       return known && shows(known) && (!last || phase === end?.id) ? [place] : [];
     });
     if (by.length > 0) return { choice, by, because: null };
-    const against = choice.kind === 'method' && choice.option === 'hard-finish' ? rules.endsSoft : null;
+    const against = choice.kind === 'method' && choice.option === HARD_FINISH.option ? rules.endsSoft : null;
     if (against) return { choice, by, because: { rule: 'ends-soft', against } };
     const answering = problem.options.filter(({ drill, phase }) => {
       const known = reference.drills.get(drill);

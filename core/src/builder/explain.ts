@@ -8,6 +8,7 @@ import type { Prepared } from './prepared.ts';
 import type { Option } from './options.ts';
 import { isLine } from '../reference/index.ts';
 import { BUILDER } from './settings.ts';
+import { HARD_FINISH } from './promises.ts';
 import { isOfAction, mayServe } from './weights.ts';
 
 /** What an item does for the athlete and why it is in, or what speaks against it. */
@@ -92,12 +93,12 @@ function watchedRegion(prepared: Prepared, drillId: string): DayRule | undefined
 
 /** The schools to which an option owes its place: what would not stand there under another option of theirs. */
 function schoolReasons(prepared: Prepared, option: Option): Reason[] {
-  const { reference, standing, request, hardFinish } = prepared.rules;
+  const { reference, standing, request, promised } = prepared.rules;
   const last = option.phase === prepared.chosen.phases.length - 1;
   const prepare = request.mode === 'prepare';
   const owes: readonly (readonly [string, boolean])[] = [
     ['static-stretch-before', prepare && option.category === 'stretch'],
-    ['breathless-or-conversational', hardFinish && last && option.intensity === 'high'],
+    ['breathless-or-conversational', promised.includes(HARD_FINISH) && last && option.intensity === 'high'],
     ['release-first', prepare && option.category === 'release'],
     ['sequence-before-strength', prepare && option.category === 'strengthen'],
     ['tendon-isometrics', option.doseReason.rule === 'dose-tendon-hold'],

@@ -25,6 +25,7 @@ import type { Ineligible, OpenSide, RuleContext } from './rules.ts';
 import { BUILDER } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
 import { isOfAction, isOpen, mayServe } from './weights.ts';
+import { HARD_FINISH } from './promises.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** One way to include a drill: phase, side and sets, with what it gives and costs. */
@@ -332,7 +333,12 @@ function risingTie(context: RuleContext, drill: Drill, phase: number, phases: nu
 
 /** Near-maximal work ends a preparation only where the school wants it so, and nothing speaks against it. */
 function isTooHard(context: RuleContext, drill: Drill, last: boolean): boolean {
-  return last && context.request.mode === 'prepare' && drill.intensityClass === 'high' && !context.hardFinish;
+  return (
+    last &&
+    context.request.mode === 'prepare' &&
+    drill.intensityClass === 'high' &&
+    !context.promised.includes(HARD_FINISH)
+  );
 }
 
 /** Was the other side measured, and is it enough? Of soreness: nothing hurts there. */

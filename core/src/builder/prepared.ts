@@ -23,6 +23,7 @@ import { BUILDER, FATIGUE_CAP, FATIGUE_MINUTES, rampSteps, wakingDrills } from '
 import { chooseStructure } from './structures.ts';
 import type { ChosenStructure, TodaysPhase } from './structures.ts';
 import { isOfAction, isOpen, restrictionWeights } from './weights.ts';
+import { HARD_FINISH, PROMISES } from './promises.ts';
 import type { Weighed, WeightedRestriction } from './weights.ts';
 
 /** An assessment with a request, ready to be solved; also what swaps, checks and "why not" work on. */
@@ -193,10 +194,12 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
   const { weights } = weighed;
   const restoring = restoringDrills(assessment);
   const soft = endsSoft(assessment);
-  const hardFinish =
-    soft === null &&
-    mode === 'prepare' &&
-    schoolOption(reference, standing.schools, 'breathless-or-conversational') === 'hard-finish';
+  const promised = PROMISES.filter(
+    (one) =>
+      mode === 'prepare' &&
+      schoolOption(reference, standing.schools, one.school) === one.option &&
+      (one !== HARD_FINISH || soft === null),
+  );
   const rules: RuleContext = {
     ...assessment,
     request,
@@ -204,7 +207,7 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     nearLimit: regionsNearLimit(reference, standing),
     minutes: chosen.minutes,
     general: weighed.general,
-    hardFinish,
+    promised,
     endsSoft: soft,
     actions,
     elements,
@@ -227,13 +230,8 @@ export function prepareBuild(given: Assessment, request: BuildRequest): Prepared
     fatigueCap: fatigueCap ?? FATIGUE_CAP[mode] * Math.max(1, chosen.minutes / FATIGUE_MINUTES),
     stretchOption: schoolOption(reference, standing.schools, 'static-stretch-before'),
     pins: [...new Set(pins)],
-    hardFinish,
+    promised,
     runs: actions[0] === RUN,
-    releaseFirst:
-      mode === 'prepare' && schoolOption(reference, standing.schools, 'release-first') === 'first',
-    smallDose:
-      mode === 'prepare' &&
-      schoolOption(reference, standing.schools, 'sequence-before-strength') === 'small-dose',
     relieving: relievingDrills(assessment, weights),
     restoring,
     easyFrom: isNewcomer(standing) ? START_RULE.demandIndex : START_RULE.trainedDemandIndex,

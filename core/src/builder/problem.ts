@@ -6,6 +6,7 @@ import type { Option } from './options.ts';
 import { BUILDER } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
 import { isOfAction } from './weights.ts';
+import { RELEASE_FIRST } from './promises.ts';
 import type { WeightedRestriction } from './weights.ts';
 
 /** What a limit is of. */
@@ -46,6 +47,8 @@ export interface Problem {
 export interface ProblemInput extends BandInput {
   readonly fatigueCap: number;
   readonly pins: readonly string[];
+  /** Option of the school on still holds before activity. */
+  readonly stretchOption: string;
 }
 
 function phaseLimits(phases: readonly TodaysPhase[]): Limit[] {
@@ -63,11 +66,11 @@ function phaseLimits(phases: readonly TodaysPhase[]): Limit[] {
   ]);
 }
 
-function schoolLimits({ mode, stretchOption, releaseFirst }: ProblemInput): Limit[] {
+function schoolLimits({ mode, stretchOption, promised }: ProblemInput): Limit[] {
   if (mode !== 'prepare') return [];
   const count = (category: Option['category']) => (o: Option) => (o.category === category ? 1 : 0);
   return [
-    { id: 'release-most', most: releaseFirst ? 4 : 2, weight: count('release') },
+    { id: 'release-most', most: promised.includes(RELEASE_FIRST) ? 4 : 2, weight: count('release') },
     { id: 'strengthen-most', most: 2, weight: count('strengthen') },
     ...(stretchOption === 'short-then-dynamic'
       ? [{ id: 'static-seconds' as const, most: 30, weight: (o: Option) => o.staticSeconds }]
@@ -136,8 +139,8 @@ function besideLimits({ options, weights, maxDrills }: ProblemInput): Limit[] {
 }
 
 /** School "release first": what a release drill serves as well is mobilised only with one of those before it. */
-function releaseBefore({ releaseFirst, options, weights, maxDrills }: ProblemInput): Limit[] {
-  if (!releaseFirst) return [];
+function releaseBefore({ promised, options, weights, maxDrills }: ProblemInput): Limit[] {
+  if (!promised.includes(RELEASE_FIRST)) return [];
   return weights.flatMap((_, need): Limit[] => {
     const serves = (o: Option) => o.benefit.some((b) => b.need === need);
     if (!options.some((o) => o.category === 'release' && serves(o))) return [];

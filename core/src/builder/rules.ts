@@ -15,6 +15,7 @@ import { nearestAction } from './dayActions.ts';
 import { leadSideOf } from './leadSide.ts';
 import { BUILDER, MODE_TIMING } from './settings.ts';
 import type { TodaysPhase } from './structures.ts';
+import type { Promised } from './promises.ts';
 import { isOpen } from './weights.ts';
 
 /** Why a drill cannot be chosen: the rule and what it is about. */
@@ -40,8 +41,8 @@ export interface RuleContext extends Assessment {
   readonly minutes: number;
   /** Nothing has been screened. */
   readonly general: boolean;
-  /** Near-maximal work may end the preparation. */
-  readonly hardFinish: boolean;
+  /** What the methods chosen promise of the preparation. */
+  readonly promised: readonly Promised[];
   /** What speaks against ending near maximal; null where nothing does. */
   readonly endsSoft: 'age' | 'breathing' | 'injury' | null;
   /** The actions that follow. */
@@ -234,7 +235,7 @@ export function mobilisesReserve({ category, serves }: Drill, reserve: ReadonlyS
   return range && serves.some((s) => s.match >= BUILDER.coverMatch && reserve.has(s.restriction));
 }
 
-/** How near a drill comes to what follows, mobility included: only for putting fillers in order. */
+/** How near a drill comes to what follows, mobility included. */
 export function nearestTag(context: RuleContext, drill: Drill): number {
   return Math.max(0, ...context.actions.map((action) => patternTag(context.reference, drill, action)));
 }

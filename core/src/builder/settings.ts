@@ -18,7 +18,7 @@ export const BUILDER = {
   fatiguePenalty: 0.01,
   kitPenalty: 0.03,
   /** What it costs a preparation to leave a piece of kit lying that was brought for it: less than any element. */
-  kitWish: 1.5,
+  kitWish: 1,
   /** What leaving a wanted restriction without a drill costs for each point of its weight, beside more than everything else is worth (bands.ts). */
   uncoveredByWeight: 10,
   /** Match from which a drill is made for a restriction, and what it costs that a wanted one has none: for all, and by its weight. */

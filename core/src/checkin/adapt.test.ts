@@ -109,6 +109,37 @@ describe('today’s copy', () => {
       if (copy.out.size > 0) expect(several, task).toEqual([]);
     }
   });
+  it('half the time: what hurts keeps the gentle drill that comes before everything else of it', () => {
+    const pains = [
+      {
+        region: 'ankle-foot',
+        side: 'left',
+        aspect: 'back',
+        feel: 'ache',
+        when: 'movement',
+        nrs: 4,
+        since: '2027-02-20',
+      },
+    ];
+    const items = named([
+      walk,
+      item('double-leg-heel-raise', { sets: 1, amount: 12 }),
+      ...['cat-camel', 'glute-bridge', 'wall-plank-hold', 'single-leg-balance'].map((id) =>
+        item(id, { sets: 1 }),
+      ),
+    ]);
+    const standing = (minutes: number | null) => {
+      const copy = copyOf({ minutes }, { athlete: { pains } }, [], items);
+      if (minutes !== null) expect(copy.seconds).toBeLessThanOrEqual(minutes * 60);
+      return copy.items.filter(({ id }) => !copy.out.has(id));
+    };
+    const lead = standing(null)[1]?.drill ?? '';
+    expect(bundledReference.drills.get(lead)?.regions.primary).toContain('ankle-foot');
+    for (const minutes of eachOf([5, 4])) expect(standing(minutes).map(({ drill }) => drill)).toContain(lead);
+    // What is kept to the end is warming, by less time before not at all.
+    expect(standing(3).map(({ drill }) => drill)).toEqual([walk.drill, lead]);
+    expect(standing(3)[0]?.amount).toBeLessThan(150);
+  });
   it('no room to run: what needs a lane is swapped or out', () => {
     const running = bundledReference.data.drills.find(
       (d) => d.space === 'lane' && d.dose.measure === 'seconds',

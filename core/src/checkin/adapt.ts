@@ -339,14 +339,22 @@ function fewerSets(working: Working, most: number): Map<string, number> {
   return sets;
 }
 
-/** The line that goes next where sets alone do not save enough: the least worth for its time; null when none may go. */
-function leastMissed(working: Working, benefit: ReturnType<typeof benefitAmong>): IdentifiedItem | null {
+/** The line that goes next where sets alone do not save enough: the least worth for its time, Infinity for what is kept to the end. */
+function leastMissed(
+  working: Working,
+  benefit: ReturnType<typeof benefitAmong>,
+): { item: IdentifiedItem; worth: number } | null {
   const { prepared, undone } = working;
   const items = done(working);
   const all = benefit(items);
   const seconds = secondsOf(working);
   const alike = (is: (drill: Drill | null) => boolean) => items.filter((one) => is(drillOf(working, one)));
-  const [warming, rehearsing] = [alike(warmsUp), alike((drill) => rehearses(working, drill))];
+  const leads = prepared.safety.dayRules.filter(({ band }) => band === 'amber').map((rule) => rule.leads);
+  const kept = [
+    alike(warmsUp),
+    alike((drill) => rehearses(working, drill)),
+    ...leads.map((own) => alike((drill) => drill !== null && own.includes(drill.id))),
+  ];
   const [missed] = items
     .filter(({ id }) => !undone.has(`dropped/${id}`))
     .map((item) => {
@@ -354,13 +362,29 @@ function leastMissed(working: Working, benefit: ReturnType<typeof benefitAmong>)
       const saved = seconds - routineSeconds(prepared.reference, rest);
       // A coach who leads a part is not kept waiting for nothing.
       const worth = item.ledBy ? Infinity : (all - benefit(rest)) / Math.max(saved, 1);
-      // The only warming and the only rehearsing go when nothing else is left.
-      const alone = [warming, rehearsing].some((own) => own.length === 1 && own[0] === item);
+      // The only warming, the only rehearsing and the only gentle drill of what hurts go when nothing else is left.
+      const alone = kept.some((own) => own.length === 1 && own[0] === item);
       return { item, saved, worth: alone ? Infinity : worth };
     })
     .filter(({ saved }) => saved > 0)
     .sort((a, b) => a.worth - b.worth || b.saved - a.saved);
-  return items.length > 1 && missed ? missed.item : null;
+  return items.length > 1 && missed ? missed : null;
+}
+
+/** Warms by as many seconds less as there are too many, never by less than the least there is. */
+function warmsShorter(working: Working, most: number, because: Reason): boolean {
+  const over = secondsOf(working) - most;
+  const warm = done(working).find(
+    (item) =>
+      item.measure === 'seconds' &&
+      warmsUp(drillOf(working, item)) &&
+      item.amount - over / item.sets >= CHECK_IN.leastWarming,
+  );
+  if (!warm) return false;
+  const amount = Math.floor((warm.amount - over / warm.sets) / 5) * 5;
+  return make(working, { id: `warming/${warm.id}`, kind: 'shorter', item: warm.id, because }, () =>
+    replace(working, warm.id, (own) => ({ ...own, amount })),
+  );
 }
 
 /** Fits what is done into the minutes there are today: sets first, then what is missed least; warming and rehearsing stay. */
@@ -375,11 +399,12 @@ function fitTime(working: Working): void {
     );
   const benefit = benefitAmong(working.prepared, done(working));
   while (secondsOf(working) > most) {
-    const item = leastMissed(working, benefit);
+    const missed = leastMissed(working, benefit);
+    if (missed?.worth === Infinity && warmsShorter(working, most, because)) return;
     const goes =
-      item !== null &&
-      make(working, { id: `dropped/${item.id}`, kind: 'out', item: item.id, because }, () =>
-        working.out.add(item.id),
+      missed !== null &&
+      make(working, { id: `dropped/${missed.item.id}`, kind: 'out', item: missed.item.id, because }, () =>
+        working.out.add(missed.item.id),
       );
     if (!goes) return;
   }

@@ -4,7 +4,7 @@ import { RESCREEN } from '../estimate/index.ts';
 import { GROWING_AGE, testSideKey } from '../findings/index.ts';
 import type { Capacity } from '../findings/index.ts';
 import type { Reason } from '../reasons/index.ts';
-import { COVER_MATCH } from '../reference/index.ts';
+import { COVER_MATCH, doseTestOf } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
 import { AMBER_SETS, mostSets, withinLimits, works } from '../safety/index.ts';
 import type { ActivePrecaution } from '../safety/index.ts';
@@ -58,14 +58,15 @@ export function freshMaximum(
   drill: Drill,
   side: ItemSide,
 ): { test: string; value: number } | null {
-  const test = drill.doseTest;
-  if (!test) return null;
-  const central = context.reference.tests.get(test)?.sides === 'central';
-  const sides = central
-    ? (['central'] as const)
-    : side === 'left' || side === 'right'
-      ? [side]
-      : (['left', 'right'] as const);
+  const own = doseTestOf(context.reference, drill);
+  if (!own) return null;
+  const test = own.id;
+  const sides =
+    own.sides === 'central'
+      ? (['central'] as const)
+      : side === 'left' || side === 'right'
+        ? [side]
+        : (['left', 'right'] as const);
   const oldest = addDays(context.today, -RESCREEN.maxDays);
   const values = sides.map((s) => context.capacities.get(testSideKey(test, s)));
   const usable = values.filter((c) => c !== undefined && !c.painLimited && c.date >= oldest);

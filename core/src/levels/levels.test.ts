@@ -87,6 +87,15 @@ describe('which level of a ladder is open', () => {
       };
       expect(stateOf('copenhagen-short-lever', 'both', painful).open).toBe(false);
     });
+    it('seconds of a hold say nothing of repetitions', () => {
+      const results = (['left', 'right'] as const).map((side) => result('hip-flexor-hold', side, 40));
+      const input = caseOf({ screenings: [{ date: '2027-02-20', results }], athlete: { trainingYears: 0 } });
+      const without = caseOf({ athlete: { trainingYears: 0 } });
+      expect(bundledReference.drills.get('standing-knee-lift-hold')?.doseTest).toBe('hip-flexor-hold');
+      expect(stateOf('standing-knee-lift-hold', 'both', input)).toEqual(
+        stateOf('standing-knee-lift-hold', 'both', without),
+      );
+    });
     it('one test of several rungs belongs to the easiest of them', () => {
       const results = [result('front-plank-hold', 'central', 60)];
       const planked = caseOf({

@@ -1,7 +1,7 @@
 import { inForceOf, monthsBefore } from '../domain/index.ts';
 import type { DiaryEntry, IsoDay, ItemSide, Placement, Region, Side } from '../domain/index.ts';
 import { judgeNeed, testSideKey } from '../findings/index.ts';
-import { jolts, regionsWorked } from '../reference/index.ts';
+import { doseTestOf, jolts, regionsWorked } from '../reference/index.ts';
 import type { Drill, EntryCriterion, Ladder } from '../reference/index.ts';
 import { lastInjury } from '../safety/index.ts';
 import type { LevelContext } from './context.ts';
@@ -200,18 +200,18 @@ function provenAbove(
   since: IsoDay,
 ): boolean {
   const rungs = ladder.drills.flatMap((id) => context.reference.drills.get(id) ?? []);
-  const at = levelIndex(ladder, drill.id);
-  return rungs.some(({ doseTest: test, dose }, place) => {
-    const measured = test !== undefined && rungs.findIndex((one) => one.doseTest === test) === place;
-    if (!measured || place < at) return false;
-    const least: EntryCriterion = { text: '', test, op: '>=', value: dose.amount.min };
+  const tests = rungs.map((rung) => doseTestOf(context.reference, rung)?.id);
+  return rungs.slice(levelIndex(ladder, drill.id)).some((rung) => {
+    const test = tests[rungs.indexOf(rung)];
+    if (test === undefined || rungs[tests.indexOf(test)] !== rung) return false;
+    const least: EntryCriterion = { text: '', test, op: '>=', value: rung.dose.amount.min };
     return testCriterionHolds(context, least, side, since) === true;
   });
 }
 
 /**
- * Is this drill's level open to the athlete on this side? Tests and diary first, then the practitioner's placement or
- * the routine in force, else the start rule, else what is done every week (rulings, "Level placement"). `both` needs both
+ * Is this drill's level open to the athlete on this side? By the practitioner's placement or the routine in force, then by
+ * tests and diary, else by a maximum at a harder rung, the start rule, what is done every week (rulings, "Level placement"). `both` needs both
  * sides.
  */
 export function levelState(context: LevelContext, drill: Drill, side: ItemSide): LevelState {

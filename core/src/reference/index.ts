@@ -10,6 +10,7 @@ export { requiredPrecautions } from './requiredPrecautions.ts';
 export { HARDER_BY, ladderSteps } from './ladderSteps.ts';
 export type { HarderBy, LadderStep } from './ladderSteps.ts';
 export { patternTag, rehearsalTag } from './patterns.ts';
+export { doseTestOf } from './doseTest.ts';
 export { kitText, kitUsed, kitWordsOf, missingKit } from './kit.ts';
 export type { PracticeFigures, Reference } from './createReference.ts';
 export type {

@@ -4,6 +4,7 @@ import type { Me } from '@yonder/core/contracts';
 import { useTemplatesQuery } from '../features/routine/templateEndpoints.ts';
 import { useCreateAthleteMutation } from '../features/athletes/athleteEndpoints.ts';
 import { EMPTY_ATHLETE } from '../features/athletes/AthleteForm.tsx';
+import { useMeQuery } from '../features/auth/authEndpoints.ts';
 import { Page } from '../testing/Page.tsx';
 import { fakeServer, problem } from '../testing/server.ts';
 import { allItems, allPages, conflictOf, errorText } from './api.ts';
@@ -73,6 +74,14 @@ describe('a session that has ended', () => {
     expect(session()).toMatchObject({ me: null, ended: true });
     await act(async () => void (await ask()));
     expect(session()).toMatchObject({ me: null, ended: true });
+  });
+  it('is said at the door also where who is signed in is asked for again', async () => {
+    store.dispatch(signedIn(me('one')));
+    fakeServer(() => problem(401, 'not-signed-in'));
+    renderHook(() => useMeQuery(), { wrapper: Page });
+    await waitFor(() => expect(session()).toMatchObject({ me: null, ended: true }));
+    await act(async () => undefined);
+    expect(session().ended).toBe(true);
   });
   it('ends no other: a refusal that comes after the next sign-in is the old one’s', async () => {
     fakeServer(() => problem(401, 'not-signed-in'));

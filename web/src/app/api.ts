@@ -1,6 +1,6 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { BaseQueryFn, FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
-import type { Me, Page, Problem } from '@yonder/core/contracts';
+import type { Page, Problem } from '@yonder/core/contracts';
 import { forget, keep, keptAt } from './kept/store.ts';
 import { newId } from './newId.ts';
 import { signedOut } from './sessionSlice.ts';
@@ -9,12 +9,15 @@ import type { SessionState } from './sessionSlice.ts';
 /** What went wrong with a request: a problem document of the server, or no answer at all. */
 export type ApiError = { kind: 'problem'; problem: Problem } | { kind: 'offline' };
 
+/** Who is signed in; another for each sign-in. */
+const whoIs = (state: unknown) => (state as { session: SessionState }).session.me;
+
 const raw = fetchBaseQuery({
   baseUrl: '/api/v1',
   credentials: 'same-origin',
   prepareHeaders: (headers, { getState }) => {
-    const { session } = getState() as { session: { me: Me | null } };
-    if (session.me) headers.set('X-CSRF-Token', session.me.csrfToken);
+    const me = whoIs(getState());
+    if (me) headers.set('X-CSRF-Token', me.csrfToken);
     return headers;
   },
   responseHandler: async (response) => {
@@ -46,9 +49,6 @@ function withId(args: Ask): { ask: FetchArgs; answered: () => void } {
     answered: () => forget(key),
   };
 }
-
-/** Who is signed in; another for each sign-in. */
-const whoIs = (state: unknown) => (state as { session: SessionState }).session.me;
 
 const baseQuery: BaseQueryFn<string | Ask, unknown, ApiError> = async (args, api, extra) => {
   const { ask, answered } = withId(typeof args === 'string' ? { url: args } : args);

@@ -1,6 +1,7 @@
 import type { Me } from '@yonder/core/contracts';
 import { api } from '../../app/api.ts';
 import { signedIn, signedOut } from '../../app/sessionSlice.ts';
+import type { SessionState } from '../../app/sessionSlice.ts';
 import { setTimeZone } from '../../app/practiceZone.ts';
 
 /** Who is signed in decides what today is, too. */
@@ -14,10 +15,12 @@ const authApi = api.injectEndpoints({
     me: build.query<Me, void>({
       query: () => '/auth/me',
       providesTags: ['Me'],
-      onQueryStarted: (_arg, { dispatch, queryFulfilled }) => {
+      onQueryStarted: (_arg, { dispatch, queryFulfilled, getState }) => {
+        // Known before, nobody is signed out by it: where the session has ended the refusal itself says so.
+        const { checked } = (getState() as unknown as { session: SessionState }).session;
         queryFulfilled.then(
           ({ data }) => enter(data, dispatch),
-          () => dispatch(signedOut(undefined)),
+          () => (checked ? undefined : dispatch(signedOut(undefined))),
         );
       },
     }),

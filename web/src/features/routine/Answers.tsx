@@ -2,7 +2,9 @@ import { Text } from '@mantine/core';
 import { BUILDER } from '@yonder/core/builder';
 import type { BuildReport } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
+import type { Side } from '@yonder/core/domain';
 import type { Reason } from '@yonder/core/reasons';
+import type { Reference } from '@yonder/core/reference';
 import { duration, nameOf, optionLabel, READINESS_PART_LABEL, reasonText } from '@yonder/core/words';
 import type { ReactNode } from 'react';
 import { useReference } from '../../app/reference.tsx';
@@ -40,12 +42,15 @@ function Places({
   ));
 }
 
-interface LineProps extends Pick<Props, 'draft' | 'onSelect'> {
+/** One thing that is asked for. */
+interface Asked {
+  id: string;
   name: string;
+  /** Places of the drills that answer it. */
   places: readonly number[];
   /** What stands before the places, and in their place where there are none. */
   by: string;
-  none: string;
+  none?: string;
   because: Reason | null;
   /** What stands before it; else whether it is answered. */
   mark?: ReactNode;
@@ -55,7 +60,11 @@ interface LineProps extends Pick<Props, 'draft' | 'onSelect'> {
  * One thing that is asked for, with the drills that answer it, or why none does. Where the nearest drill only waits for
  * somebody to have seen it done, the press that says so stands beside it.
  */
-function Line({ name, places, by, none, because, mark, draft, onSelect }: LineProps) {
+function Line({
+  asked: { name, places, by, none = '', because, mark },
+  draft,
+  onSelect,
+}: Pick<Props, 'draft' | 'onSelect'> & { asked: Asked }) {
   const reference = useReference();
   const open = places.length === 0;
   const locked = because?.rule === 'no-drill-allowed' && because.because === 'level' ? because.drill : '';
@@ -75,6 +84,29 @@ function Line({ name, places, by, none, because, mark, draft, onSelect }: LinePr
   );
 }
 
+/** What somebody asks for, with how much of it is there; nothing where nothing is asked. */
+function Asks({
+  who,
+  word,
+  all,
+  ...page
+}: Pick<Props, 'draft' | 'onSelect'> & { who: string; word: string; all: readonly Asked[] }) {
+  if (all.length === 0) return null;
+  return (
+    <>
+      <h2>
+        {who}
+        <span>{` ${all.filter(({ places }) => places.length > 0).length} of ${all.length} ${word}`}</span>
+      </h2>
+      <ul>
+        {all.map((asked) => (
+          <Line key={asked.id} asked={asked} {...page} />
+        ))}
+      </ul>
+    </>
+  );
+}
+
 /** Who asks, beside the body. */
 const ASKS: Readonly<Record<Draft['request']['mode'], string>> = {
   prepare: 'What follows asks',
@@ -82,76 +114,31 @@ const ASKS: Readonly<Record<Draft['request']['mode'], string>> = {
   restore: 'What coming down asks',
 };
 
-/** What the actions that follow and the joints to look after ask for, each with the drills that answer it, or why none does. */
-function WhatFollowsAsks({
-  draft,
-  asked,
-  onSelect,
-}: Pick<Props, 'draft' | 'onSelect'> & { asked: ExplainedItems['asked'] }) {
-  const reference = useReference();
-  if (asked.length === 0) return null;
-  return (
-    <>
-      <h2>
-        {ASKS[draft.request.mode]}
-        <span>
-          {' '}
-          {asked.filter(({ by }) => by.length > 0).length} of {asked.length} answered
-        </span>
-      </h2>
-      <ul>
-        {asked.map(({ element, by, inPart, because }) => {
-          const known = reference.elements.get(element);
-          if (!known) return null;
-          return (
-            <Line
-              key={element}
-              name={`${READINESS_PART_LABEL[known.part]}: ${known.for}`}
-              {...(inPart ? { mark: <span aria-hidden>◐</span> } : {})}
-              places={by}
-              by={inPart ? 'in part by' : 'by'}
-              none="not answered"
-              because={because}
-              draft={draft}
-              onSelect={onSelect}
-            />
-          );
-        })}
-      </ul>
-    </>
-  );
-}
+/** What the actions that follow and the joints to look after ask for. */
+const askedOf = (reference: Reference, asked: ExplainedItems['asked']): Asked[] =>
+  asked.flatMap(({ element, by, inPart, because }) => {
+    const known = reference.elements.get(element);
+    if (!known) return [];
+    return {
+      id: element,
+      name: `${READINESS_PART_LABEL[known.part]}: ${known.for}`,
+      places: by,
+      by: inPart ? 'in part by' : 'by',
+      none: 'not answered',
+      because,
+      ...(inPart ? { mark: <span aria-hidden>◐</span> } : {}),
+    };
+  });
 
-/** What was chosen for a preparation, each with the drills in which it shows, or why in none. */
-function WhatWasChosen({
-  draft,
-  choices,
-  onSelect,
-}: Pick<Props, 'draft' | 'onSelect'> & { choices: ExplainedItems['choices'] }) {
-  const reference = useReference();
-  if (choices.length === 0) return null;
-  return (
-    <>
-      <h2>
-        What was chosen
-        <span>
-          {' '}
-          {choices.filter(({ by }) => by.length > 0).length} of {choices.length} show
-        </span>
-      </h2>
-      <ul>
-        {choices.map(({ choice, by, because }) => {
-          const name =
-            choice.kind === 'kit'
-              ? `Kit: ${nameOf(reference, choice.kit)}`
-              : optionLabel(reference, choice.school, choice.option);
-          const shown = { name, places: by, because, draft, onSelect };
-          return <Line key={name} by="in" none="in no drill" {...shown} />;
-        })}
-      </ul>
-    </>
-  );
-}
+/** What was chosen for a preparation, to be seen in its drills. */
+const chosenOf = (reference: Reference, choices: ExplainedItems['choices']): Asked[] =>
+  choices.map(({ choice, by, because }) => {
+    const name =
+      choice.kind === 'kit'
+        ? `Kit: ${nameOf(reference, choice.kit)}`
+        : optionLabel(reference, choice.school, choice.option);
+    return { id: name, name, places: by, by: 'in', none: 'in no drill', because };
+  });
 
 /** What the body asks: what the routine answers and by which drills, what it does not and why, and what limits it. */
 export function Answers({ draft, explained, report, onSelect }: Props) {
@@ -159,6 +146,13 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
   const { report: findings } = useWorkspace();
   if (!explained) return <Text size="sm">Working out what it answers…</Text>;
   const unserved = explained.unserved;
+  const page = { draft, onSelect };
+  const ofBody = ({ restriction, side }: { restriction: string; side: Side }) => ({
+    id: `${restriction}/${side}`,
+    name: nameOf(reference, restriction),
+    mark: <SideMark side={side} />,
+    by: 'by',
+  });
   const isNamed = (restriction: string, side: string) =>
     unserved.some((one) => one.restriction === restriction && one.side === side);
   const answered = findings.findings
@@ -196,14 +190,8 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
         {answered.map(({ finding, by }) => (
           <Line
             key={`${finding.restriction}/${finding.side}`}
-            mark={<SideMark side={finding.side} />}
-            name={nameOf(reference, finding.restriction)}
-            places={by}
-            by="by"
-            none=""
-            because={null}
-            draft={draft}
-            onSelect={onSelect}
+            asked={{ ...ofBody(finding), places: by, because: null }}
+            {...page}
           />
         ))}
       </ul>
@@ -214,21 +202,20 @@ export function Answers({ draft, explained, report, onSelect }: Props) {
             {unserved.map(({ restriction, side, because }) => (
               <Line
                 key={`${restriction}/${side}`}
-                mark={<SideMark side={side} />}
-                name={nameOf(reference, restriction)}
-                places={[]}
-                by=""
-                none=""
-                because={because}
-                draft={draft}
-                onSelect={onSelect}
+                asked={{ ...ofBody({ restriction, side }), places: [], because }}
+                {...page}
               />
             ))}
           </ul>
         </>
       ) : null}
-      <WhatFollowsAsks draft={draft} asked={explained.asked} onSelect={onSelect} />
-      <WhatWasChosen draft={draft} choices={explained.choices} onSelect={onSelect} />
+      <Asks
+        who={ASKS[draft.request.mode]}
+        word="answered"
+        all={askedOf(reference, explained.asked)}
+        {...page}
+      />
+      <Asks who="What was chosen" word="show" all={chosenOf(reference, explained.choices)} {...page} />
       {unused ? (
         <p className={classes.limits}>
           {duration(unused.seconds)} of the time stay free.{' '}
