@@ -1,25 +1,33 @@
 import type { ElementHandle } from 'puppeteer-core';
 
-const TRIES = 4;
+/** For so long it is tried, in ms; and so often in a row an element has to be found where it was, at every frame. */
+const TRYING = 30_000;
+const FRAMES = 6;
 
 /** Waits until an element can be pressed and stands still: the place that is measured is else soon another's. */
-async function standsStill(element: ElementHandle): Promise<void> {
-  await element.evaluate((node) => {
-    node.scrollIntoView({ block: 'center' });
-    const until = performance.now() + 30_000;
-    return new Promise<void>((done, fail) => {
-      let before = '';
-      const look = () => {
-        const { x, y, width, height } = node.getBoundingClientRect();
-        const now = [x, y, width, height, node.matches(':disabled')].join();
-        if (now === before && width > 0 && !node.matches(':disabled')) return done();
-        if (performance.now() > until) return fail(new Error('it can never be pressed'));
-        before = now;
-        setTimeout(() => requestAnimationFrame(look), 20);
-      };
-      look();
-    });
-  });
+function standsStill(element: ElementHandle): Promise<void> {
+  return element.evaluate(
+    (node, frames, until) => {
+      node.scrollIntoView({ block: 'center' });
+      return new Promise<void>((done, fail) => {
+        let before = '';
+        let alike = 0;
+        const look = () => {
+          if (!node.isConnected) return fail(new Error('it is detached'));
+          const { x, y, width, height } = node.getBoundingClientRect();
+          const now = [x, y, width, height].join();
+          alike = now === before && width > 0 && !node.matches(':disabled') ? alike + 1 : 0;
+          before = now;
+          if (alike >= frames) return done();
+          if (Date.now() > until) return fail(new Error('it can never be pressed'));
+          requestAnimationFrame(look);
+        };
+        look();
+      });
+    },
+    FRAMES,
+    Date.now() + TRYING,
+  );
 }
 
 /** From here on a pointer that goes down elsewhere does nothing; asked for at the end, whether it came down here. */
@@ -51,7 +59,8 @@ function guard(element: ElementHandle) {
  * then nothing is pressed, and it is looked for again, as a person would.
  */
 export async function press(find: () => Promise<ElementHandle>): Promise<void> {
-  for (let tries = 1; ; tries += 1) {
+  const until = Date.now() + TRYING;
+  for (;;) {
     const element = await find();
     const landed = await (async () => {
       await standsStill(element);
@@ -69,7 +78,7 @@ export async function press(find: () => Promise<ElementHandle>): Promise<void> {
       return false;
     });
     if (landed) return;
-    if (tries === TRIES)
-      throw new Error(`a press lands elsewhere ${TRIES} times: it is covered, or the page moves`);
+    if (Date.now() > until)
+      throw new Error('a press lands elsewhere every time: it is covered, or the page moves');
   }
 }

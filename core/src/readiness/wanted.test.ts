@@ -96,6 +96,21 @@ describe('what a preparation should hold', () => {
     expect(ids({ actions: [], minutes: 20, age: 61 })).toContain('general-stand-up');
     expect(ids({ actions: [], minutes: 20, age: 60 })).not.toContain('general-stand-up');
   });
+  it('asks for nothing twice: what a joint asks for makes room for the next that its action asks for', () => {
+    const { patterns, readiness } = bundledReference.data;
+    for (const { id } of eachOf(patterns))
+      for (const { region, elements } of eachOf(readiness.joints)) {
+        const asked = wanted({ actions: [id], joints: [region], minutes: 20 }).map(({ element }) => element);
+        const needs = asked.map(({ need }) => need);
+        expect(new Set(needs).size, `${id}, ${region}`).toBe(needs.length);
+        expect(asked.map((one) => one.id)).toContain(elements[0]?.id);
+      }
+    const balance = { actions: ['hand-balance'], minutes: 15 };
+    const wrist = ids({ ...balance, joints: ['wrist-hand'] });
+    expect(ids(balance)).toContain('hand-balance-wrist-back');
+    expect(wrist).toContain('wrist-hand-2');
+    expect(wrist).not.toContain('hand-balance-wrist-back');
+  });
   it('in a session of its own is what trains the joints: those named, else looked after, else worked by the action', () => {
     const build = (over: Partial<ReadinessFor>) => wanted({ mode: 'build', minutes: 20, ...over });
     const regions = (over: Partial<ReadinessFor>) => [

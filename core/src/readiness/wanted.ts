@@ -98,17 +98,14 @@ function inTurns(
   });
 }
 
+/** The first element of each need. */
+const oncePerNeed = (elements: readonly ReadinessElement[]): ReadinessElement[] =>
+  elements.filter(({ need }, place) => elements.findIndex((one) => one.need === need) === place);
+
 /** In the order of their ranks and turns, one element for each need. */
 function inOrder(placed: readonly Placed[]): ReadinessElement[] {
-  const seen = new Set<string>();
-  return placed
-    .map((one, index) => ({ ...one, index }))
-    .sort((a, b) => a.rank - b.rank || a.turn - b.turn || a.index - b.index)
-    .flatMap(({ element }) => {
-      if (seen.has(element.need)) return [];
-      seen.add(element.need);
-      return [element];
-    });
+  const ranked = [...placed].sort((a, b) => a.rank - b.rank || a.turn - b.turn);
+  return oncePerNeed(ranked.map(({ element }) => element));
 }
 
 /**
@@ -168,7 +165,7 @@ function within(reference: Reference, elements: readonly ReadinessElement[], giv
   return [warm, ...own.filter(({ part }) => part !== 'warm')];
 }
 
-/** What looking after joints asks for, joint by joint in turn: these parts in this order, or all but what is for after a session. */
+/** What looking after joints asks for, joint by joint in turn, once each: these parts in this order, or all but what is for after a session. */
 function inTurn(
   { data: { readiness } }: Reference,
   regions: readonly Region[],
@@ -182,7 +179,7 @@ function inTurn(
       : all.filter(({ part }) => part !== 'after');
     return here.slice(0, each);
   });
-  return Array.from({ length: each }, (_, i) => lists.flatMap((list) => list[i] ?? [])).flat();
+  return oncePerNeed(Array.from({ length: each }, (_, i) => lists.flatMap((list) => list[i] ?? [])).flat());
 }
 
 /** The joints named for today, else those to look after, else those that the actions work first. */
@@ -219,15 +216,13 @@ function forPreparing(reference: Reference, given: ReadinessFor): WantedElement[
   const { minutes, age, focus } = given;
   const all = age < GAMES_UNDER ? forChildren(reference, given) : ofActions(reference, given);
   const most = from(WANTED_FROM, minutes);
+  const regions = focus.length > 0 ? focus : given.joints;
+  const joints = inTurn(reference, regions, from(OF_A_JOINT, minutes), null);
+  // What a joint asks for anyhow, the actions do not ask for once more.
   const actions = within(reference, all, given)
-    .filter((element) => holds(element, given))
+    .filter((one) => holds(one, given) && !joints.some(({ need }) => need === one.need))
     .slice(0, most)
     .map(ofAction);
-  const known = new Set(actions.map(({ element }) => element.need));
-  const regions = focus.length > 0 ? focus : given.joints;
-  const joints = inTurn(reference, regions, from(OF_A_JOINT, minutes), null).filter(
-    ({ need }) => !known.has(need),
-  );
   // Half of what joints ask for takes the place of what the actions ask for last.
   return [...actions.slice(0, BEFORE_JOINTS), ...joints.map(ofJoint), ...actions.slice(BEFORE_JOINTS)].slice(
     0,
