@@ -73,7 +73,7 @@ describe('what is done every week', () => {
     await clinician.reads(/Seen, fine: Rowan Halloran/);
     await clinician.presses(`Too hard: ${name}`);
     await clinician.reads(/Instead of /);
-    await open.page.keyboard.press('Escape');
+    await clinician.presses('Close');
     const said = await ofAthlete<{ drill: string; verdict: string }>(
       RUNNER,
       'SELECT drill, verdict FROM placements WHERE athlete_id = $1',
@@ -133,6 +133,8 @@ describe('what was chosen for the day', () => {
     await expect
       .poll(() => ofAthlete(PADDLER, 'SELECT drill, verdict, by FROM placements WHERE athlete_id = $1'))
       .toEqual([{ drill: opened.id, verdict: 'fine', by: 'Rowan Halloran' }]);
+    // Its reason is another one as soon as the record knows what was seen.
+    await clinician.seesNoMore(seen, 'button');
     const drills = await builds('Choose again');
     expect(drills.slice(-3).map(({ intensityClass }) => intensityClass)).toContain('high');
     await clinician.reads(/●\s+Finish breathing hard, short of fatigue\s+in /);

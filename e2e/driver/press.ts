@@ -2,7 +2,7 @@ import type { ElementHandle } from 'puppeteer-core';
 
 /** For so long it is tried, in ms; and so often in a row an element has to be found where it was, at every frame. */
 const TRYING = 30_000;
-const FRAMES = 6;
+const FRAMES = 3;
 
 /** Waits until an element can be pressed and stands still: the place that is measured is else soon another's. */
 function standsStill(element: ElementHandle): Promise<void> {
@@ -35,6 +35,7 @@ function guard(element: ElementHandle) {
   return element.evaluateHandle((node) => {
     const kinds = ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click'] as const;
     let landed = false;
+    let instead = 'nothing';
     const hold = (event: Event) => {
       const path = event.composedPath();
       const own = path.some(
@@ -42,6 +43,9 @@ function guard(element: ElementHandle) {
       );
       if (own) landed = true;
       else if (!landed) {
+        const [target] = path;
+        if (target instanceof Element)
+          instead = `${target.outerHTML.slice(0, 60)} ${target.textContent.slice(0, 200)}`;
         event.preventDefault();
         event.stopImmediatePropagation();
       }
@@ -49,7 +53,7 @@ function guard(element: ElementHandle) {
     for (const kind of kinds) window.addEventListener(kind, hold, true);
     return () => {
       for (const kind of kinds) window.removeEventListener(kind, hold, true);
-      return landed;
+      return landed || instead;
     };
   });
 }
@@ -62,7 +66,7 @@ export async function press(find: () => Promise<ElementHandle>): Promise<void> {
   const until = Date.now() + TRYING;
   for (;;) {
     const element = await find();
-    const landed = await (async () => {
+    const came = await (async () => {
       await standsStill(element);
       const ended = await guard(element);
       const refused = await element.click().then(
@@ -70,15 +74,14 @@ export async function press(find: () => Promise<ElementHandle>): Promise<void> {
         (error: Error) => error,
       );
       // Where the press led to another page nothing is left to ask.
-      const came = await ended.evaluate((end) => end()).catch(() => refused === null);
-      if (refused && !came) throw refused;
-      return came;
+      const where = await ended.evaluate((end) => end()).catch(() => refused === null);
+      if (refused && where !== true) throw refused;
+      return where;
     })().catch((error: Error) => {
       if (!/detached|not clickable|context/i.test(error.message)) throw error;
-      return false;
+      return error.message;
     });
-    if (landed) return;
-    if (Date.now() > until)
-      throw new Error('a press lands elsewhere every time: it is covered, or the page moves');
+    if (came === true) return;
+    if (Date.now() > until) throw new Error(`a press comes down elsewhere every time: ${String(came)}`);
   }
 }

@@ -26,7 +26,8 @@ createRoot(root).render(
         defaultColorScheme="auto"
         getStyleNonce={() => nonce}
       >
-        <Notifications position="top-right" autoClose={4000} />
+        {/* Under the runner and dialogs: a message stays as long as the pointer is on it, and would cover their buttons. */}
+        <Notifications position="top-right" autoClose={4000} zIndex={140} />
         <RouterProvider router={router} />
       </MantineProvider>
     </Provider>
