@@ -146,7 +146,7 @@ describe('properties of built routines', () => {
           expect(routine.objective).toBeGreaterThanOrEqual(planValue(problem, greedy).objective - 1e-9);
         expect(routine.bound).toBeGreaterThanOrEqual(routine.objective - 1e-9);
       }),
-      20,
+      10,
     );
   }, 120_000);
 
@@ -169,7 +169,7 @@ describe('properties of built routines', () => {
         if (!short.routine || !long.routine) return;
         expect(long.unserved.length).toBeLessThanOrEqual(short.unserved.length);
       }),
-      12,
+      6,
     );
   }, 120_000);
 

@@ -115,7 +115,7 @@ describe('whatever else a day brings', () => {
         expect([...there].sort()).toEqual([...back].sort());
         expect(there.length).toBeGreaterThan(0);
       }),
-      30,
+      15,
     );
   });
   it('the name of a ladder says nothing: under another the same drills are chosen', () => {

@@ -58,7 +58,7 @@ function libraryAndCase({ seed, minutes, count, precautions, pins, pattern }: Dr
   return { library, input };
 }
 
-const forAllLibraries = (check: (library: Reference, input: Case) => void, numRuns = 20) =>
+const forAllLibraries = (check: (library: Reference, input: Case) => void, numRuns = 12) =>
   forAll(
     fc.property(drawn, (d) => {
       const { library, input } = libraryAndCase(d);
@@ -131,7 +131,7 @@ describe('building on any library', () => {
       const more = open((input.request.minutes ?? 5) + 4);
       if (few === null || more === null) return;
       expect(more).toBeLessThanOrEqual(few);
-    }, 15);
+    }, 8);
   });
 
   it('loads nothing hard where it hurts, nothing at all above the stop limit, whatever the method; exposure closes nothing', () => {
@@ -161,7 +161,7 @@ describe('building on any library', () => {
       const exposure = [{ action: 'run', perWeek: 3, effort: 'hard' as const }];
       const before = closed(input.athlete);
       for (const id of closed({ ...input.athlete, exposure })) expect(before).toContain(id);
-    }, 25);
+    }, 12);
   });
 
   it('holds no filler from where neither a finding nor what follows asks for it', () => {
@@ -176,14 +176,14 @@ describe('building on any library', () => {
           rules.actions.some((action) => patternTag(library, drill, action) >= 0.6);
         expect(asked, id).toBe(true);
       }
-    }, 30);
+    }, 15);
   });
 
   it('gives the same routine for the same input, in whatever order the library lists its drills', () => {
     forAllLibraries((library, input) => {
       const shuffled = createReference({ ...library.data, drills: [...library.data.drills].reverse() });
       expect(buildCase(shuffled, input, solver)).toEqual(buildCase(library, input, solver));
-    }, 25);
+    }, 12);
   });
 
   it('lasts exactly as long as a second-by-second play of its timeline', () => {
@@ -192,6 +192,6 @@ describe('building on any library', () => {
       let clock = 0;
       for (const segment of routineTimeline(library, items)) clock += Math.round(segment.seconds * 1000);
       expect(clock / 1000).toBeCloseTo(routineSeconds(library, items), 6);
-    }, 30);
+    }, 20);
   });
 });

@@ -249,7 +249,7 @@ describe('any built routine', () => {
             routineSafetyFaults(bundledReference, repair?.items ?? [], input.athlete, input.today),
           ).toEqual([]);
       }),
-      40,
+      15,
     );
   });
 });

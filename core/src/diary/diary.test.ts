@@ -207,7 +207,7 @@ describe('a thousand diaries', () => {
         });
         expect(new Set(regions).size).toBe(regions.length);
       }),
-      1000,
+      400,
     );
     expect(harder).toBeGreaterThan(20);
   });
@@ -235,7 +235,7 @@ describe('a thousand diaries', () => {
         const [before, after] = [kinds(sessions), kinds(raised)];
         after.forEach((now, i) => expect(now).toBeLessThanOrEqual(before[i] ?? 0));
       }),
-      300,
+      150,
     );
   });
   it('nothing of what was referred is built again', async () => {

@@ -179,7 +179,7 @@ describe('pain of any height, at any place, told by any way in', () => {
           );
         }
       }),
-      40,
+      15,
     );
   });
   it('more of it opens no drill and no level', () => {
@@ -202,7 +202,7 @@ describe('pain of any height, at any place, told by any way in', () => {
         );
         expect(wider.map(({ id }) => id)).toEqual([]);
       }),
-      60,
+      30,
     );
   });
 });
