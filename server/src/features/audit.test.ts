@@ -86,17 +86,20 @@ describe('who changed what', () => {
     const { id } = await addAthlete(north, { name: 'Una Fellgate' });
     const stranger = await addAthlete(await app.signIn('south'));
     const reader = await app.signIn('north', 'assistant');
+    const { body: version } = await issue(north, id, TODAY).expect(201);
     const rows = await recorded(async () => {
       await saySign(north, id, 'gen-chest').expect(201);
       await issue(north, id, TODAY).expect(422);
       await reader.create(`/athletes/${id}/precautions`, PRECAUTION).expect(403);
       await reader.create(`/athletes/${stranger.id}/precautions`, PRECAUTION).expect(403);
+      await north.create('/sessions', { routineId: version.id, date: TODAY }).expect(422);
     });
     expect(rows.map(({ action, refused, athlete_id }) => [action, refused, athlete_id])).toEqual([
       ['gate.answer', null, id],
       ['routine.issue', 'blocked', id],
       ['precaution.add', 'not-allowed', id],
       ['precaution.add', 'not-allowed', null],
+      ['session.start', 'blocked', id],
     ]);
     const { body } = await north.get(`/audit?athlete=${id}&action=precaution`).expect(200);
     expect(body.items).toMatchObject([{ action: 'precaution.add', refused: 'not-allowed' }]);

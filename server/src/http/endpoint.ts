@@ -125,10 +125,11 @@ async function keepRefusal(
   { audits, id }: Pick<EndpointShape, 'audits' | 'id'>,
   request: Request,
   clinicianId: string,
+  about: string | null,
   error: unknown,
 ): Promise<void> {
   if (!(error instanceof ApiProblem) || !KEPT_REFUSALS.has(error.code)) return;
-  const athlete = idSchema.safeParse(request.params.athleteId);
+  const athlete = idSchema.safeParse(about ?? request.params.athleteId);
   await noteRefusal(deps, {
     clinicianId,
     athleteId: athlete.data ?? null,
@@ -159,7 +160,10 @@ export function endpoint<
     status,
     run: (deps, request) => {
       const clinician = clinicianOf(request);
+      // A run, a version or a screening says only when it is read whose it is.
+      let about = (): string | null => null;
       const done = asClinician(deps, clinician, String(request.id), async (unit) => {
+        ({ about } = unit);
         if (!mayDo(unit.actor, shape.least)) throw new ApiProblem('not-allowed');
         const context: Context<P, Q, B> = {
           params: parse(shape.params as P, request.params),
@@ -177,7 +181,7 @@ export function endpoint<
         return result;
       });
       return done.catch(async (error: unknown) => {
-        await keepRefusal(deps, shape, request, clinician.id, error);
+        await keepRefusal(deps, shape, request, clinician.id, about(), error);
         throw error;
       });
     },

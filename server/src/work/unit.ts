@@ -29,6 +29,8 @@ export interface Unit {
   readonly practice: () => Promise<PracticeSettings>;
   /** Names the athlete this is about, for the audit. */
   readonly concerns: (athleteId: string) => void;
+  /** The athlete it was last said to be about; null before. */
+  readonly about: () => string | null;
   /** Says what a change that decides about safety was before, is now, and why; the audit of this work keeps it. */
   readonly changes: (change: AuditChange) => void;
   /** Writes down that something was seen or done. */
@@ -63,6 +65,7 @@ function unitOn(deps: Deps, { tables, query }: Connection, standing: Standing): 
     concerns: (athleteId) => {
       about = athleteId;
     },
+    about: () => about,
     changes: (said) => {
       change = said;
     },

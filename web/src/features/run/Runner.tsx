@@ -15,6 +15,7 @@ import { withSchools } from '@yonder/core/assess';
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useMay } from '../../app/may.ts';
 import { useReference } from '../../app/reference.tsx';
+import { timeText } from '../../app/today.ts';
 import { PrecautionStrip } from '../../components/PrecautionStrip.tsx';
 import { compute } from '../../workers/client.ts';
 import { LevelSeen } from '../athletes/LevelSeen.tsx';
@@ -228,6 +229,12 @@ export function Runner({
           {stopped.items.map((why) => (
             <div key={why}>{why}</div>
           ))}
+        </Alert>
+      ) : null}
+      {stopped.unheardSince !== null ? (
+        <Alert color="copper" role="alert" p={6}>
+          No answer since {timeText(stopped.unheardSince)}: a sign, a precaution or a pain noted elsewhere
+          since then does not stop this run by itself. Ask before going on.
         </Alert>
       ) : null}
       {run.problem && !run.finished ? (

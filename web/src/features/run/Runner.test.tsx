@@ -1,0 +1,63 @@
+import { act, screen, waitFor } from '@testing-library/react';
+import type { RoutineRow, SessionWithEvents } from '@yonder/core/contracts';
+import { afterEach, expect, it, vi } from 'vitest';
+import { showIn, workspaceOf } from '../../testing/workspace.tsx';
+import { Runner } from './Runner.tsx';
+
+const item = {
+  id: '00000000-0000-4000-8000-0000000000c0',
+  drill: 'cat-camel',
+  side: 'both',
+  phase: null,
+  sets: 1,
+  amount: 8,
+  measure: 'reps',
+  holdSeconds: null,
+  restSeconds: 0,
+  tempo: null,
+  setup: {},
+};
+const routine = {
+  id: 'r',
+  number: 1,
+  totalSeconds: 60,
+  items: [item],
+  reasons: [],
+  schools: {},
+} as unknown as RoutineRow;
+const session = { id: 's', items: null, events: [], finished: false } as unknown as SessionWithEvents;
+
+/** What the server answers when it is asked whether the run may go on; null: nobody answers. */
+let door: object | null;
+const open = () =>
+  showIn(
+    workspaceOf({}),
+    <Runner session={session} routine={routine} answers={{}} scores={{}} onLeave={() => undefined} />,
+    ({ method, path }) => {
+      if (path === '/sessions/s/door' && door) return { status: 200, body: door };
+      if (method === 'POST' && path === '/sessions/s/events') return { status: 200, body: { ...session } };
+      return 'no answer';
+    },
+  );
+const fiveSecondsLater = () => act(() => vi.advanceTimersByTimeAsync(5000));
+const unheard = () => screen.queryByText(/No answer since/);
+
+afterEach(() => vi.useRealTimers());
+
+it('says from when nobody answers whether the run may go on, until somebody does; a stop then ends it', async () => {
+  vi.useFakeTimers({ shouldAdvanceTime: true });
+  door = { blocked: null, items: [] };
+  await open();
+  await fiveSecondsLater();
+  expect(unheard()).toBeNull();
+  door = null;
+  await fiveSecondsLater();
+  await waitFor(() => expect(unheard()?.textContent).toContain('does not stop this run by itself'));
+  // Asked again in vain it stays said.
+  await fiveSecondsLater();
+  expect(unheard()).not.toBeNull();
+  door = { blocked: 'Refer the same day.', items: [] };
+  await fiveSecondsLater();
+  await waitFor(() => expect(screen.getByText('Refer the same day.')).toBeTruthy());
+  expect(unheard()).toBeNull();
+});
