@@ -3,7 +3,7 @@ import createPgStore from 'connect-pg-simple';
 import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import type pg from 'pg';
-import { Recent } from '../work/recent.ts';
+import { LRUCache } from 'lru-cache';
 import { ApiProblem } from './problem.ts';
 
 declare module 'express-session' {
@@ -35,7 +35,7 @@ export function sessionMiddleware(pool: pg.Pool, secret: string, secureCookie: b
     errorLog: () => undefined,
   });
   const touch = store.touch.bind(store);
-  const touched = new Recent<number>(5000);
+  const touched = new LRUCache<string, number>({ max: 5000 });
   store.touch = (sid, data, done) => {
     const now = Date.now();
     if (now - (touched.get(sid) ?? 0) < TOUCH_EVERY_MS) {

@@ -3,7 +3,7 @@ import type { OwnTask, OwnTest, ReferenceEdit } from '@yonder/core/domain';
 import { issuedReference, practiceReference } from '@yonder/core/reference';
 import type { OwnDrill, PracticeFigures, Reference } from '@yonder/core/reference';
 import type { RowOf } from '../db/schema.ts';
-import type { Recent } from './recent.ts';
+import type { LRUCache } from 'lru-cache';
 import type { Query, Tables } from '../db/database.ts';
 
 /** What a practice set for all its athletes, with the reference as it uses it. */
@@ -96,7 +96,7 @@ async function load(unit: Source): Promise<PracticeSettings> {
 /** The settings of the unit's practice; kept under its revision, so that they are read once until something changes. */
 export async function practiceSettings(
   unit: Source,
-  recent: Recent<PracticeSettings>,
+  recent: LRUCache<string, PracticeSettings>,
 ): Promise<PracticeSettings> {
   const key = `${unit.practiceId}/${unit.practiceRevision}`;
   const known = recent.get(key);

@@ -61,6 +61,18 @@ describe('queries of one request', () => {
     expect(few.visits).toBeLessThanOrEqual(5);
     for (const count of eachOf(Object.values(few))) expect(count).toBeLessThanOrEqual(40);
   });
+  it('of an open run that asks whether it may go on are four while nothing happens', async () => {
+    const { id, routine } = await history(2);
+    const { body: run } = await north.create('/sessions', { routineId: routine, date: TODAY }).expect(200);
+    const ask = () => counted(() => north.get(`/sessions/${run.id}/door`).expect(200));
+    await ask();
+    expect(await ask()).toBe(4); // who asks, the run, the athlete’s revision, how much was told
+    await north
+      .create(`/athletes/${id}/precautions`, { precaution: 'no-impact', setBy: 'R. Halloran' })
+      .expect(201);
+    expect(await ask()).toBeGreaterThan(4);
+    expect(await ask()).toBe(4);
+  });
 });
 
 describe('connections', () => {

@@ -1,9 +1,11 @@
 import type { DoorOfRun } from '@yonder/core/contracts';
 import { reduceSession } from '@yonder/core/session';
+import type { RowOf } from '../../db/schema.ts';
+import type { Deps } from '../../deps.ts';
 import { ApiProblem } from '../../http/problem.ts';
 import { referenceAsIssued } from '../../work/practice.ts';
 import type { Unit } from '../../work/unit.ts';
-import { loadRecord } from '../athletes/record.ts';
+import { loadRecord, revisionOf } from '../athletes/record.ts';
 import { needRoutine } from '../routines/versions.ts';
 import { asSwapped, eventsOf, judgeRun, needSession } from './service.ts';
 
@@ -13,13 +15,23 @@ const OPEN: DoorOfRun = { blocked: null, items: [] };
  * What the rules forbid by now of what is still to come in a run: everything, or single items with the reason. A sign, a
  * precaution or a pain that was told meanwhile is among it.
  */
-export async function doorOf(unit: Unit, sessionId: string): Promise<DoorOfRun> {
+export async function doorOf(deps: Deps, unit: Unit, sessionId: string): Promise<DoorOfRun> {
   const session = await needSession(unit, sessionId);
   if (session.finished) return OPEN;
+  // Most of the time nothing has happened since it was asked last: then nothing is judged again.
+  const athlete = await unit.rows.athletes.need({ id: session.athleteId }, 'Athlete');
+  const happened = await unit.rows.session_events.count({ sessionId });
+  const key = [sessionId, happened, revisionOf(unit, athlete, session.date), unit.today].join(' ');
+  const known = deps.doors.get(key) ?? (await judgedDoor(unit, session));
+  deps.doors.set(key, known);
+  return known;
+}
+
+async function judgedDoor(unit: Unit, session: RowOf<'sessions'>): Promise<DoorOfRun> {
   const routine = await needRoutine(unit, session.routineId);
   const reference = referenceAsIssued(await unit.practice(), routine.ownDrills);
   const items = session.items ?? routine.items;
-  const events = await eventsOf(unit, sessionId);
+  const events = await eventsOf(unit, session.id);
   const { segments, position } = reduceSession(reference, items, events);
   const toCome = new Set(
     segments.flatMap(({ item }, place) =>

@@ -83,7 +83,7 @@ export function sessionEndpoints(deps: Deps): Endpoint[] {
       audits: null,
       params: session,
       response: doorOfRunSchema,
-      handler: ({ unit, params }) => doorOf(unit, params.sessionId),
+      handler: ({ unit, params }) => doorOf(deps, unit, params.sessionId),
     }),
     endpoint({
       id: 'appendEvents',
