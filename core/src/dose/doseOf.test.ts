@@ -136,6 +136,38 @@ describe('dose without one', () => {
   });
 });
 
+describe('whether a dose can be had at all', () => {
+  const dose = (given: DoseContext, id: string) => dosedItem(given, drillOf(id), 'left', 1, null);
+  it('a hold whose least is just what is allowed before activity can; a second longer cannot', () => {
+    const least = (min: number) => {
+      const plank = drillOf('side-plank');
+      const drill = { ...plank, dose: { ...plank.dose, amount: { ...plank.dose.amount, min } } };
+      return dosedItem(context('prepare'), drill, 'left', 1, null);
+    };
+    expect(least(20)).toMatchObject({ item: { amount: 20 }, fits: true });
+    expect(least(21).fits).toBe(false);
+  });
+  it('least 15 s of a maximum of 20 s is beyond the share: the easier rung is due, and where there is none it stays', () => {
+    const weak = context('build', screened('2027-02-27', 20, 20));
+    const plank = drillOf('side-plank');
+    expect(plank.easeTo).not.toBeNull();
+    expect(dose(weak, plank.id).fits).toBe(false);
+    expect(dosedItem(weak, { ...plank, easeTo: null }, 'left', 1, null).fits).toBe(true);
+    const weaker = context('build', screened('2027-02-27', 14, 14));
+    expect(dosedItem(weaker, { ...plank, easeTo: null }, 'left', 1, null).fits).toBe(false);
+  });
+  it('where a region is watched the least is given, and can be had', () => {
+    const watched: DoseContext = { ...context('build'), amber: new Set(['lumbopelvic'] as const) };
+    expect(dose(watched, 'side-plank')).toMatchObject({ item: { amount: 15 }, fits: true });
+  });
+  it('whoever is 18 is grown: 17 years old gets the lower half, 18 the usual', () => {
+    const { min, default: usual } = drillOf('side-plank').dose.amount;
+    expect(amount('build', caseOf(), 'left', 18)).toBe(usual);
+    expect(amount('build', caseOf(), 'left', 17)).toBeLessThan(usual);
+    expect(amount('build', caseOf(), 'left', 17)).toBeGreaterThanOrEqual(min);
+  });
+});
+
 describe('sets and rest', () => {
   it('are what mode and drill both allow', () => {
     expect(allowedSets(bundledReference, drillOf('single-leg-balance'), 'prepare')).toEqual([1, 2]);

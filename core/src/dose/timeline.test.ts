@@ -89,9 +89,9 @@ describe('paced circuits', () => {
   it('a station of a drill done a side at a time halves its seconds between the sides', () => {
     const circuit = { id: 'a', rounds: 1, pace: { by: 'clock' as const, work: 45, rest: 0 } };
     const segments = routineTimeline(bundledReference, [item('knee-to-wall-rock', { circuit })]);
-    expect(segments.map((s) => [s.side, s.seconds])).toEqual([
-      ['left', 22],
-      ['right', 23],
+    expect(segments.map((s) => [s.side, s.seconds, s.otherWay])).toEqual([
+      ['left', 22, false],
+      ['right', 23, false],
     ]);
   });
   it('every minute: each start is 60 s after the one before, what is left is rest, and a long turn takes as long as it does', () => {
