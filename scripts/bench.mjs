@@ -85,6 +85,11 @@ async function server() {
       `20 clients for 20 s on the ${what}: ${load.rate.toFixed(0)} answers a second, median ${load.p50} ms, ` +
         `97.5 % within ${load.p97} ms, ${load.refused} refused`,
     );
+  const { handouts, healthMs, ...printing } = f.printing;
+  console.log(
+    `${handouts} handouts at once: done after ${(printing.ms / 1000).toFixed(1)} s; meanwhile /healthz answers in ${healthMs.toFixed(1)} ms, ` +
+      `the longest ${ms(printing.longestMs)}`,
+  );
   const { longestMs, stored, unavailable } = f.rush;
   console.log(
     `40 imports and issues at once, a pool of 10: ${stored} stored, ${unavailable} times 503, longest ${ms(longestMs)}`,

@@ -23,6 +23,7 @@ await build({
     migrate: join(here, 'src/db/migrateCommand.ts'),
     demo: join(here, 'src/demo/main.ts'),
     computeThread: join(here, 'src/compute/computeThread.ts'),
+    printThread: join(here, 'src/features/printing/printThread.ts'),
   },
   outdir,
   bundle: true,

@@ -108,6 +108,27 @@ async function coldPages(base, athlete) {
   return taken;
 }
 
+/** The handouts of everybody who has a routine, all asked for at once, and meanwhile: is the server there? */
+async function whilePrinting(base, client, athletes) {
+  const printed = [];
+  for (const { id } of athletes) {
+    const { items = [] } = await (await client.get(`/athletes/${id}/routines`)).json();
+    if (items[0]) printed.push(items[0].id);
+  }
+  const print = async (id) =>
+    (await (await client.get(`/routines/${id}/handout.pdf`)).arrayBuffer()).byteLength;
+  await print(printed[0]); // the thread has begun
+  let printing = true;
+  const health = [];
+  const ask = (async () => {
+    while (printing) health.push((await timed(() => fetch(`${base}/healthz`))).ms);
+  })();
+  const { ms } = await timed(() => Promise.all(printed.map(print)));
+  printing = false;
+  await ask;
+  return { handouts: printed.length, ms, healthMs: median(health), longestMs: Math.max(...health) };
+}
+
 /** Measures and returns the figures; the database is thrown away. */
 export async function benchServer(size, seconds = 20) {
   const { environment, url, end } = await throwawayProduct('bench');
@@ -118,13 +139,18 @@ export async function benchServer(size, seconds = 20) {
     const client = await clientOf(base, ACCOUNT, UNPACKED);
     const list = await listFigures(client, url);
     const { items } = await (await client.get('/athletes?limit=1000')).json();
+    const printing = await whilePrinting(
+      base,
+      client,
+      items.filter((one) => !one.name.startsWith('Athlete ')),
+    );
     const others = items.filter((one) => one.name.startsWith('Athlete ')).map((one) => one.id);
     const loads = {
       list: await load(base, client, '/athletes', seconds),
       record: await load(base, client, `/athletes/${others[0]}/case`, seconds),
     };
     const pages = await coldPages(base, others[1]);
-    return { results, ...list, loads, rush: await rush(client, others), pages };
+    return { results, ...list, printing, loads, rush: await rush(client, others), pages };
   } finally {
     await server.stop();
     await end();

@@ -4,6 +4,7 @@ import type { Reference } from '@yonder/core/reference';
 import { LRUCache } from 'lru-cache';
 import type { Compute } from './compute/compute.ts';
 import type { Database } from './db/database.ts';
+import type { Printer } from './features/printing/printer.ts';
 import type { PracticeSettings } from './work/practice.ts';
 
 /** What features need from outside; tests pass their own clock. */
@@ -12,6 +13,8 @@ export interface Deps {
   readonly reference: Reference;
   /** Heavy work on threads of its own. */
   readonly compute: Compute;
+  /** PDFs, on a thread of their own. */
+  readonly printer: Printer;
   readonly clock: () => Date;
   // Things worked out, each under a key that changes whenever the thing would: never the truth.
   readonly practices: LRUCache<string, PracticeSettings>;
@@ -23,7 +26,9 @@ export interface Deps {
 }
 
 /** Everything a server process needs, with empty caches. */
-export function createDeps(given: Pick<Deps, 'database' | 'reference' | 'compute' | 'clock'>): Deps {
+export function createDeps(
+  given: Pick<Deps, 'database' | 'reference' | 'compute' | 'printer' | 'clock'>,
+): Deps {
   return {
     ...given,
     practices: new LRUCache({ max: 50 }),

@@ -7,6 +7,7 @@ import { openDatabase } from './db/database.ts';
 import { missingMigrations } from './db/migrate.ts';
 import { createDeps } from './deps.ts';
 import { attachStandIns } from './features/devices/standIns.ts';
+import { Printer } from './features/printing/printer.ts';
 import { startJobs } from './jobs/run.ts';
 
 const config = readConfig(process.env);
@@ -18,8 +19,9 @@ if (missing.length > 0) {
 }
 const database = openDatabase(config.databaseUrl, { poolSize: config.poolSize });
 const compute = new Compute(config.threads);
+const printer = new Printer();
 const clock = () => new Date();
-const deps = createDeps({ database, reference: bundledReference, compute, clock });
+const deps = createDeps({ database, reference: bundledReference, compute, printer, clock });
 const app = createApp(deps, config, logger);
 const stopJobs = config.jobs ? await startJobs(deps, app.pool) : async () => undefined;
 
@@ -50,6 +52,7 @@ async function stop(signal: string): Promise<void> {
   await new Promise((resolve) => server.close(resolve));
   await stopJobs();
   await compute.close();
+  await printer.close();
   await app.close();
   await database.close();
   process.exit(0);

@@ -29,7 +29,10 @@ function rangeText({ amount, amountFrom }: SetsAndAmount): string {
 }
 
 /** What a line of a routine is called: its drill, or what is said in own words. */
-export function lineName(reference: Reference, item: Pick<RoutineItem, 'drill' | 'words'>): string {
+export function lineName(
+  reference: Pick<Reference, 'drills'>,
+  item: Pick<RoutineItem, 'drill' | 'words'>,
+): string {
   if (item.drill === OWN_WORDS) return item.words ?? 'Own words';
   const name = reference.drills.get(item.drill)?.name ?? item.drill;
   return item.drill === PAUSE && item.words ? `${name}: ${item.words}` : name;

@@ -2,4 +2,4 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { build, explain } = await import('./computeThread.ts');
+export const { build } = await import('./computeThread.ts');

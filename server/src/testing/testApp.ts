@@ -12,6 +12,7 @@ import request from 'supertest';
 import { inject } from 'vitest';
 import { createApp } from '../app.ts';
 import { Compute } from '../compute/compute.ts';
+import { Printer } from '../features/printing/printer.ts';
 import type { Config } from '../config.ts';
 import { openDatabase } from '../db/database.ts';
 import { createDeps } from '../deps.ts';
@@ -88,6 +89,9 @@ async function ownDatabase(): Promise<{ url: string; drop: () => Promise<void> }
   return { url: url.href, drop: () => atCluster(`DROP DATABASE "${name}" WITH (FORCE)`) };
 }
 
+/** One for all files of this worker: from sources its thread takes seconds to begin. */
+const printer = new Printer();
+
 /** An application on a database of its own, with two practices that have a clinician of every role. */
 export async function createTestApp(): Promise<TestApp> {
   const { url, drop } = await ownDatabase();
@@ -110,7 +114,7 @@ export async function createTestApp(): Promise<TestApp> {
   };
   const compute = new Compute(1);
   let now = new Date(`${TODAY}T12:00:00Z`);
-  const deps = createDeps({ database, reference: bundledReference, compute, clock: () => now });
+  const deps = createDeps({ database, reference: bundledReference, compute, printer, clock: () => now });
   const { express: app, pool, close } = createApp(deps, config, logger);
   return {
     app,

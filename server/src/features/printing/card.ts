@@ -7,11 +7,10 @@ import { picturesOf } from './pictures.ts';
 
 /** A card for the pocket, A6: the lines with their doses, and when to stop. */
 export async function createCard(input: HandoutInput): Promise<Buffer> {
-  const { reference } = input;
   const numbers = numbersOf(input.items);
-  const pictures = picturesOf(reference, input.items);
+  const pictures = picturesOf(input.drills, input.items);
   const lines = input.items.map((item, i) => {
-    const drill = reference.drills.get(item.drill);
+    const drill = input.drills.get(item.drill);
     const begins = item.circuit && input.items[i - 1]?.circuit?.id !== item.circuit.id;
     const dose = isLine(item.drill)
       ? item.amount > 0
@@ -29,7 +28,7 @@ export async function createCard(input: HandoutInput): Promise<Buffer> {
           columns: [
             { width: 14, text: String(numbers[i] ?? ''), bold: true, color: TEAL, margin: [0, 6, 0, 0] },
             { width: 28, ...pictures(item, 26) },
-            { width: '*', text: lineName(reference, item), margin: [4, 6, 0, 0] },
+            { width: '*', text: lineName(input, item), margin: [4, 6, 0, 0] },
             {
               width: 'auto',
               text: dose.replaceAll(/(\d) s\b/g, '$1\u00a0s'),

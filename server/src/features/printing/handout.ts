@@ -1,7 +1,6 @@
 import { dayText } from '@yonder/core/domain';
 import type { RoutineItem } from '@yonder/core/domain';
 import { isLine } from '@yonder/core/reference';
-import type { Reference } from '@yonder/core/reference';
 import { circuitText, doseSentence, duration, lineName, OCCASION_LABEL, setupText } from '@yonder/core/words';
 import { numbersOf, timesText } from './input.ts';
 import type { HandoutInput } from './input.ts';
@@ -36,19 +35,19 @@ const named = ({ at }: Press, name: string, number: number | null) => ({
 });
 
 /** A rest, or a part in own words. */
-function lineText(press: Press, reference: Reference, item: RoutineItem, number: number | null): object[] {
+function lineText(press: Press, input: HandoutInput, item: RoutineItem, number: number | null): object[] {
   const { at } = press;
   const time = item.amount > 0 ? duration(item.amount) : '';
   const said = [time, item.ledBy ? `led by ${item.ledBy}` : '', item.note ?? ''].filter(Boolean).join(', ');
   return [
-    named(press, lineName(reference, item), number),
+    named(press, lineName(input, item), number),
     ...(said ? [{ text: `${said}.`, bold: number !== null, fontSize: at(10.5) }] : []),
   ];
 }
 
 /** A drill in words: dose first, then how, what for, and what to watch. */
 function drillText(press: Press, input: HandoutInput, item: RoutineItem, number: number | null): object[] {
-  const drill = input.reference.drills.get(item.drill);
+  const drill = input.drills.get(item.drill);
   if (!drill) return [];
   const { at } = press;
   const setup = setupText(drill, item);
@@ -73,8 +72,7 @@ function drillText(press: Press, input: HandoutInput, item: RoutineItem, number:
 function block(press: Press, input: HandoutInput, item: RoutineItem, number: number | null): object {
   const { at, columns } = press;
   const side = at(columns === 1 ? 96 : 72);
-  if (isLine(item.drill))
-    return { margin: [0, 0, 0, at(6)], stack: lineText(press, input.reference, item, number) };
+  if (isLine(item.drill)) return { margin: [0, 0, 0, at(6)], stack: lineText(press, input, item, number) };
   return {
     margin: [0, 0, 0, at(8)],
     columnGap: at(6),
@@ -204,7 +202,7 @@ async function render(
     info: { title: `Routine ${first.number}`, creator: 'Yonder Ridge' },
     defaultStyle: { font: 'body', color: INK, lineHeight: 1.08 },
     content: inputs.flatMap((input, i) => {
-      const press = { ...setting, at, pictures: drawn ? picturesOf(input.reference, input.items) : blank };
+      const press = { ...setting, at, pictures: drawn ? picturesOf(input.drills, input.items) : blank };
       return [
         ...(i > 0 ? [{ text: ' ', fontSize: 1, pageBreak: 'before', pageOrientation: 'portrait' }] : []),
         ...head(press, input),

@@ -1,9 +1,10 @@
 import type { Occasion, RoutineItem, Section, Weekday } from '@yonder/core/domain';
 import { isLine, PAUSE } from '@yonder/core/reference';
-import type { Reference } from '@yonder/core/reference';
+import type { Drill, Reference } from '@yonder/core/reference';
+import { shownBy } from '@yonder/core/figure';
 import { WEEKDAY_LABEL } from '@yonder/core/words';
 
-/** Everything printed on a handout. */
+/** Everything printed on a handout, as plain data: it is printed on another thread. */
 export interface HandoutInput {
   readonly athlete: string;
   readonly practice: string;
@@ -17,8 +18,8 @@ export interface HandoutInput {
   readonly mode: 'prepare' | 'build' | 'restore';
   readonly totalSeconds: number;
   readonly sections: readonly Section[];
-  /** With own drills as they were when it was issued. */
-  readonly reference: Reference;
+  /** The drills of the lines as they were when it was issued, and those whose pictures they show. */
+  readonly drills: ReadonlyMap<string, Drill>;
   readonly items: readonly RoutineItem[];
   /** The school's limit: stop above it. */
   readonly stopAbove: number;
@@ -31,6 +32,25 @@ export interface HandoutInput {
   readonly overrides: readonly string[];
 }
 
+/** What is printed of the drills of some lines: their words, and the drill whose picture stands for theirs. */
+export function printedDrills(
+  { drills }: Pick<Reference, 'drills'>,
+  items: readonly RoutineItem[],
+): ReadonlyMap<string, Drill> {
+  return new Map(
+    items.flatMap((item) => {
+      const drill = drills.get(item.drill);
+      if (!drill) return [];
+      const shown = shownBy(drills, drill);
+      // A picture of its own or of one drill: whoever it comes from by way of others is not printed.
+      return [
+        [shown.id, shown] as const,
+        [drill.id, shown === drill ? drill : { ...drill, from: shown.id }] as const,
+      ];
+    }),
+  );
+}
+
 /** How often it is meant: on its days, else as often as the drill that is meant most seldom allows, before training each time. */
 export function timesText(input: HandoutInput): string {
   if (input.days.length > 0) {
@@ -40,7 +60,7 @@ export function timesText(input: HandoutInput): string {
   }
   if (input.mode === 'prepare') return 'each time';
   const times = input.items.flatMap(({ drill }) =>
-    isLine(drill) ? [] : (input.reference.drills.get(drill)?.dose.timesPerWeek ?? []),
+    isLine(drill) ? [] : (input.drills.get(drill)?.dose.timesPerWeek ?? []),
   );
   const least = Math.max(1, ...times.map((one) => one.min));
   const most = Math.max(least, Math.min(7, ...times.map((one) => one.max)));

@@ -11,7 +11,6 @@ const LOG_HINT =
 
 /** A page with a grid for the pen: a row a drill, a column a session, pain, effort and the morning after below. */
 export function logPage(input: HandoutInput): object[] {
-  const { reference } = input;
   const blank = Array.from({ length: LOG_COLUMNS }, () => ({ text: ' ' }));
   const row = (label: string, note: string) => [
     {
@@ -28,7 +27,7 @@ export function logPage(input: HandoutInput): object[] {
       ? []
       : [
           row(
-            `${numbers[i]}. ${lineName(reference, item)}`,
+            `${numbers[i]}. ${lineName(input, item)}`,
             isLine(item.drill) ? duration(item.amount) : amountText(item),
           ),
         ],

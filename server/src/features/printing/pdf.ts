@@ -1,7 +1,7 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { workerData } from 'piscina';
 import { sfntOf } from './sfnt.ts';
 
 const require = createRequire(import.meta.url);
@@ -13,9 +13,8 @@ interface PdfMaker {
   createPdf(document: object): { getBuffer(): Promise<Buffer> };
 }
 
-/** Where the unpacked fonts lie while this process runs; words in pictures are set from files alone. */
-const folder = mkdtempSync(join(tmpdir(), 'yonder-fonts-'));
-process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+/** Where the unpacked fonts lie while the printer lives; words in pictures are set from files alone. */
+const { folder } = workerData as { folder: string };
 
 /** Unpacks a font that ships; the path of the file. */
 function unpacked(family: string, weight: number): string {

@@ -1,7 +1,7 @@
 import type { RoutineItem } from '@yonder/core/domain';
 import { drawFigure, PAPER, shownBy, svgOf, turnedFor } from '@yonder/core/figure';
 import { figureOf } from '@yonder/core/figure/bundled';
-import type { Reference } from '@yonder/core/reference';
+import type { Drill } from '@yonder/core/reference';
 
 /** What stands for the picture of a line, so many points on each side. */
 export type Pictures = (item: RoutineItem, side: number) => object;
@@ -12,11 +12,11 @@ export const blank: Pictures = (_item, side) => ({
 });
 
 /** Pictures of lines as vectors, each on its working side, with letters for paper without colour. */
-export function picturesOf(reference: Reference, items: readonly RoutineItem[]): Pictures {
+export function picturesOf(drills: ReadonlyMap<string, Drill>, items: readonly RoutineItem[]): Pictures {
   const drawn = new Map(
     items.flatMap((item) => {
-      const drill = reference.drills.get(item.drill);
-      const shown = drill && shownBy(reference.drills, drill);
+      const drill = drills.get(item.drill);
+      const shown = drill && shownBy(drills, drill);
       const figure = shown && (shown.picture ?? figureOf(shown.id));
       if (!figure) return [];
       const picture = drawFigure(figure, {

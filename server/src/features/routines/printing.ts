@@ -23,8 +23,7 @@ import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
 import type { LoadedRecord } from '../athletes/record.ts';
 import { passDoor } from './door.ts';
-import { createCard } from '../printing/card.ts';
-import { createBooklet, createHandout } from '../printing/handout.ts';
+import { printedDrills } from '../printing/input.ts';
 import type { HandoutInput } from '../printing/input.ts';
 import { needRoutine } from './versions.ts';
 
@@ -72,7 +71,7 @@ async function handoutOf(
   return {
     athlete: record.athlete.name,
     practice: settings.name,
-    reference,
+    drills: printedDrills(reference, items),
     occasion,
     ...frequencyOf(occasions, occasion),
     number,
@@ -119,8 +118,8 @@ export async function printRoutine(
   const own = await printed(deps, unit, routine.athleteId);
   const input = await handoutOf(unit, own, routine, (index) => `$.items[${index}]`);
   return as === 'card'
-    ? sendPdf('card', () => createCard(input))
-    : sendPdf('routine', () => createHandout(input));
+    ? sendPdf('card', () => deps.printer.card(input))
+    : sendPdf('routine', () => deps.printer.handout(input));
 }
 
 /** Every routine in force as one booklet; refused as a whole where today forbids a drill of one of them. */
@@ -132,7 +131,7 @@ export async function printBooklet(deps: Deps, unit: Unit, athleteId: string): P
   const [first, ...more] = inputs;
   if (!first)
     throw new ApiProblem('invalid-request', { errors: [{ path: '$', message: 'no routine is in force' }] });
-  return sendPdf('booklet', () => createBooklet([first, ...more]));
+  return sendPdf('booklet', () => deps.printer.booklet([first, ...more]));
 }
 
 const ICAL_DAY = {
