@@ -174,6 +174,11 @@ describe('which level of a ladder is open', () => {
       items: [item('single-leg-heel-raise', { side: 'left' })],
     };
     expect(stateOf('single-leg-heel-raise', 'left', caseOf({ routine }))).toMatchObject({ by: 'routine' });
+    // The other side was never given it, and an easier level opens no harder one.
+    expect(stateOf('single-leg-heel-raise', 'right', caseOf({ routine }))).not.toMatchObject({
+      by: 'routine',
+    });
+    expect(stateOf('single-leg-heel-raise-step', 'left', caseOf({ routine })).open).toBe(false);
   });
   it('by the diary: the previous level done as its criterion asks, often enough', () => {
     const days = (count: number, over: object = {}) =>
@@ -265,8 +270,38 @@ describe('the level before, done', () => {
     expect(done(['2027-02-20', '2027-03-01'])).toBe(true);
     expect(done(['2027-02-20', '2027-03-02'])).toBe(false);
   });
+  it('counts where it was done well enough: quality 2 of 3 is, 1 is not', () => {
+    expect(done(['2027-02-20', '2027-02-24'], { quality: 2 })).toBe(true);
+    expect(done(['2027-02-20', '2027-02-24'], { quality: 1 })).toBe(false);
+  });
   it('counts for the side it was done on, or both', () => {
     expect(done(['2027-02-20', '2027-02-24'], { side: 'left' })).toBe(true);
     expect(done(['2027-02-20', '2027-02-24'], { side: 'right' })).toBe(false);
+  });
+});
+
+describe('what is done every week', () => {
+  /** By what a drill is open for somebody new to training who runs so often and so hard. */
+  const by = (drill: string, perWeek: number, effort: 'easy' | 'hard', birthDate = '2001-05-02') => {
+    const athlete = { birthDate, trainingYears: 0, exposure: [{ action: 'run', perWeek, effort }] };
+    const state = stateOf(drill, 'left', caseOf({ athlete }));
+    return state.open ? state.by : null;
+  };
+  it('once a week opens easy impact and demand up to 6, nothing harder', () => {
+    expect(by('run-rehearsal-60', 1, 'easy')).toBe('exposure');
+    expect(by('standing-knee-lift-hold', 1, 'easy')).toBe('exposure');
+    expect(by('fast-step-up-drive', 1, 'hard')).toBeNull();
+    expect(by('shuffle-and-crossover', 1, 'hard')).toBeNull();
+  });
+  it('hard and twice a week opens demand up to 9 and hard impact; easy or once does not', () => {
+    expect(by('run-rehearsal-90', 2, 'hard')).toBe('exposure');
+    expect(by('run-rehearsal-90', 2, 'easy')).toBeNull();
+    expect(by('run-rehearsal-90', 1, 'hard')).toBeNull();
+    expect(by('build-up-run', 2, 'hard')).toBeNull(); // demand 10
+  });
+  it('opens two less below sixteen, and as much from the birthday on', () => {
+    expect(by('run-rehearsal-90', 2, 'hard', '2011-03-01')).toBe('exposure');
+    expect(by('run-rehearsal-90', 2, 'hard', '2011-03-02')).toBeNull();
+    expect(by('run-rehearsal-80', 2, 'hard', '2011-03-02')).toBe('exposure');
   });
 });
