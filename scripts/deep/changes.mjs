@@ -134,7 +134,14 @@ export async function changes(room, seed, wanted) {
   const drawn = Array.from({ length: Math.min(wanted, tokens.length) }, () =>
     tokens.splice(Math.floor(random() * tokens.length), 1).flat(),
   ).flat();
-  const silent = { reporters: [{}], silent: true, watch: false, bail: 1, cache: false, sequence: { sequencer: AsGiven } };
+  const silent = {
+    reporters: [{}],
+    silent: true,
+    watch: false,
+    bail: 1,
+    cache: false,
+    sequence: { sequencer: AsGiven },
+  };
   const vitest = await createVitest('test', { root: copy, project: ['core'], maxWorkers: 1, ...silent });
   const project = vitest.projects[0];
   const specs = testsOf(copy, room).map((file) => project.createSpecification(file));
