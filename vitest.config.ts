@@ -52,7 +52,16 @@ export default defineConfig({
           hookTimeout: testTimeout,
         },
       },
-      { test: { name: 'web', include: ['web/src/**/*.test.ts'], isolate: false, execArgv, testTimeout, provide } },
+      {
+        test: {
+          name: 'web',
+          include: ['web/src/**/*.test.ts'],
+          isolate: false,
+          execArgv,
+          testTimeout,
+          provide,
+        },
+      },
       // Forms and hooks in a DOM without a browser.
       {
         test: {
