@@ -145,7 +145,7 @@ describe('what a session says of today', () => {
   });
 });
 
-describe('a thousand diaries', () => {
+describe('hundreds of diaries', () => {
   const DRILLS = ['wall-sit', 'step-up-low', 'double-leg-heel-raise', 'dead-bug', 'clamshell-band'].filter(
     (id) => bundledReference.drills.has(id),
   );

@@ -9,7 +9,7 @@ import { seedDemo } from './seed.ts';
 
 const DAY = '2027-03-01';
 const MOVED = 10;
-/** Enough to have routines that went on for months; the whole academy is read in sentences.test.ts. */
+/** One has a routine that went on for months; the whole academy is read in sentences.test.ts. */
 const FEW = 1;
 interface Named {
   name: string;
@@ -50,6 +50,7 @@ describe('the demo academy', () => {
         screenings: screenings.map(({ date, results }) => ({ date: addDays(date, -moved), results })),
       }));
     expect(visits(today, 0)).toHaveLength(FEW);
+    expect(today[0]?.version).toBeGreaterThan(1);
     expect(visits(later, MOVED)).toEqual(visits(today, 0));
   });
 });

@@ -2,6 +2,7 @@ import { mkdtempSync, readdirSync, rmdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { bundledReference } from '@yonder/core/reference/bundled';
+import { item } from '@yonder/core/testing/cases';
 import { eachOf } from '@yonder/core/testing/eachOf';
 import { afterAll, expect, it, vi } from 'vitest';
 import { printedDrills } from './input.ts';
@@ -12,19 +13,7 @@ const printer = new Printer();
 afterAll(() => printer.close());
 
 const drills = ['knee-to-wall-rock', 'cat-camel', 'side-plank', 'dead-bug', 'bird-dog', 'pogo-hop'];
-const items = drills.map((drill, i) => ({
-  id: String(i),
-  drill,
-  side: 'both' as const,
-  phase: null,
-  sets: 1,
-  amount: 10,
-  measure: 'reps' as const,
-  holdSeconds: null,
-  restSeconds: 0,
-  tempo: null,
-  setup: {},
-}));
+const items = drills.map((drill, i) => ({ ...item(drill), id: String(i) }));
 const input: HandoutInput = {
   athlete: 'Ada Fellgate',
   practice: 'Northfell Mountain Sports Academy',

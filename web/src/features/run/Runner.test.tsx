@@ -1,27 +1,15 @@
 import { act, screen, waitFor } from '@testing-library/react';
 import type { RoutineRow, SessionWithEvents } from '@yonder/core/contracts';
+import { item } from '@yonder/core/testing/cases';
 import { afterEach, expect, it, vi } from 'vitest';
 import { showIn, workspaceOf } from '../../testing/workspace.tsx';
 import { Runner } from './Runner.tsx';
 
-const item = {
-  id: '00000000-0000-4000-8000-0000000000c0',
-  drill: 'cat-camel',
-  side: 'both',
-  phase: null,
-  sets: 1,
-  amount: 8,
-  measure: 'reps',
-  holdSeconds: null,
-  restSeconds: 0,
-  tempo: null,
-  setup: {},
-};
 const routine = {
   id: 'r',
   number: 1,
   totalSeconds: 60,
-  items: [item],
+  items: [{ ...item('cat-camel'), id: 'line' }],
   reasons: [],
   schools: {},
 } as unknown as RoutineRow;
