@@ -37,6 +37,49 @@ describe('the command line', () => {
     expect(progress.decisions.map((d) => d.decision)).toEqual(built.routine.items.map(() => 'keep'));
   });
 
+  it('prints a list taken over, one row a line, a row more for each further part', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'yonder-list-'));
+    const list = join(folder, 'list.txt');
+    const file = join(folder, 'case.json');
+    writeFileSync(list, 'bridge 2x12 ea\n\nNO jumping\nY-T-W prone x8\npogos 2x20\nbreathing 90/90 x5\n');
+    const precautions = [{ id: 'no-impact', reason: 'shin', setBy: 'R. Halloran' }];
+    const athlete = { ...(example.athlete as unknown as object), precautions };
+    writeFileSync(file, JSON.stringify({ ...example, athlete }));
+    const rows = async (...more: string[]) => {
+      const { code, stdout } = await runYonder(['takeover', list, ...more]);
+      expect(code).toBe(0);
+      return stdout
+        .trim()
+        .split('\n')
+        .map((row) => JSON.parse(row) as Record<string, unknown>);
+    };
+    const anybody = await rows();
+    expect(anybody.map(({ row, kind, sure, drill }) => [row, kind, sure, drill])).toEqual([
+      [1, 'drill', 'sure', 'glute-bridge'],
+      [2, 'caution', null, null],
+      [3, 'drill', 'sure', 'prone-y-raise'],
+      [3, 'drill', 'sure', 'prone-t-raise'],
+      [3, 'text', 'text', null],
+      [4, 'drill', 'sure', 'pogo-hop'],
+      [5, 'drill', 'sure', 'supine-breathing-reset'],
+    ]);
+    expect(anybody[6]).toMatchObject({ line: 'breathing 90/90 x5', sets: 1, amount: 5, measure: 'breaths' });
+    expect(anybody[1]?.more).toEqual({ avoid: 'jumping' });
+    expect((await rows('--case', file))[5]).toMatchObject({
+      sure: 'held',
+      drill: null,
+      others: ['pogo-hop', 'single-leg-pogo'],
+    });
+  });
+  it.each([
+    [['takeover', '/nowhere.txt'], /cannot be read/],
+    [['takeover', 'README.md', '--cases'], /not understood/],
+  ] as const)('a list that cannot be read ends with code 2: %o', async (args, says) => {
+    const { code, stderr } = await runYonder([...args]);
+    expect(code).toBe(2);
+    expect(stderr).toMatch(says);
+  });
+
   it('prints the reference in force as one document', async () => {
     const { code, stdout } = await runYonder(['reference']);
     const printed = JSON.parse(stdout) as Record<string, { id: string }[]>;

@@ -9,9 +9,11 @@ import type { CaseFault } from '../src/formats/index.ts';
 import { decideProgress } from '../src/progress/index.ts';
 import { bundledReference } from '../src/reference/bundled.ts';
 import { caseSchema } from '../src/schemas/index.ts';
+import { takeoverRows } from './takeover.ts';
 import { buildOutput, findingsOutput, progressOutput, referenceOutput } from './output.ts';
 
-const USAGE = 'usage: npm run --silent yonder -- findings|build|progress FILE, or reference';
+const USAGE =
+  'usage: npm run --silent yonder -- findings|build|progress FILE, takeover LIST [--case FILE], or reference';
 
 class FaultyCase extends Error {
   readonly faults: readonly CaseFault[];
@@ -39,6 +41,32 @@ async function readCase(file: string): Promise<{ input: Case; mapped: CaseFault[
   return renewed;
 }
 
+/** Longest list that is read, in characters. */
+const MOST_TEXT = 200_000;
+
+async function readList(file: string): Promise<string> {
+  const path = resolve(process.env.INIT_CWD ?? process.cwd(), file);
+  try {
+    const text = await readFile(path, 'utf8');
+    if (text.length <= MOST_TEXT) return text;
+  } catch {
+    throw new FaultyCase([{ path: '$', message: `cannot be read (${path}); give one text file` }]);
+  }
+  throw new FaultyCase([{ path: '$', message: `longer than ${MOST_TEXT} characters; cut it in two` }]);
+}
+
+/** A list taken over, one JSON row a line, or a part of one. */
+async function listTakenOver(file: string, more: readonly string[]): Promise<string> {
+  const [flag, caseFile] = more;
+  if (more.length > 0 && (flag !== '--case' || caseFile === undefined))
+    throw new FaultyCase([{ path: '$', message: `"${more.join(' ')}" is not understood; ${USAGE}` }]);
+  const list = await readList(file);
+  const input = caseFile === undefined ? null : (await readCase(caseFile)).input;
+  return takeoverRows(bundledReference, list, input)
+    .map((row) => `${JSON.stringify(row)}\n`)
+    .join('');
+}
+
 async function run(verb: string, input: Case): Promise<object> {
   const assessment = assessCase(bundledReference, input);
   switch (verb) {
@@ -62,11 +90,12 @@ export interface Outcome {
 
 /** Prints the reference, or runs one verb on a case file; faults go to stderr, one a line with their path, and end with code 2. */
 export async function yonder(args: readonly string[]): Promise<Outcome> {
-  const [verb, file] = args;
+  const [verb, file, ...more] = args;
   if (verb === 'reference')
     return { code: 0, stdout: `${JSON.stringify(referenceOutput(bundledReference))}\n`, stderr: '' };
   if (!verb || !file) return { code: 2, stdout: '', stderr: `${USAGE}\n` };
   try {
+    if (verb === 'takeover') return { code: 0, stdout: await listTakenOver(file, more), stderr: '' };
     const { input, mapped } = await readCase(file);
     const output = { ...(await run(verb, input)), mapped };
     return { code: 0, stdout: `${JSON.stringify(output, null, 2)}\n`, stderr: '' };

@@ -1,7 +1,8 @@
 import { BUILDER, explainItems } from '../builder/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import { inTurn, routineSeconds } from '../dose/index.ts';
-import { isLine, OWN_WORDS, rehearsalTag } from '../reference/index.ts';
+import { isLine, isOwnWords, rehearsalTag } from '../reference/index.ts';
+import { avoidedItems } from '../takeover/index.ts';
 import type { Check, Checked, Repair } from './types.ts';
 
 /** Starting levels that nobody has seen; "seen, fine" and "too hard" are said where the note stands. */
@@ -39,10 +40,23 @@ export function checkAction(checked: Checked): Check[] {
 
 /** Lines in somebody's own words: no rule of the day can be asked of them. */
 export function checkWords({ items }: Checked): Check[] {
-  const at = items.flatMap(({ drill, amount }, i) => (drill === OWN_WORDS && amount > 0 ? [i] : []));
+  const at = items.flatMap(({ drill, amount }, i) => (isOwnWords(drill) && amount > 0 ? [i] : []));
   return at.length === 0
     ? []
     : [{ level: 'note', reason: { rule: 'words-unchecked', lines: at.length }, at, repair: null }];
+}
+
+/** Drills that a caution of the list itself says to leave out. */
+export function checkCautions({ prepared, items }: Checked): Check[] {
+  return avoidedItems(prepared.reference, items).map(({ index, caution }): Check => ({
+    level: 'warn',
+    reason: { rule: 'caution-says-no', drill: items[index]?.drill ?? '', says: caution },
+    at: [index],
+    repair: {
+      does: { rule: 'repair-remove', drill: items[index]?.drill ?? '' },
+      items: items.filter((_item, i) => i !== index),
+    },
+  }));
 }
 
 /** Turns of a group that starts by the clock which take longer than there is. */

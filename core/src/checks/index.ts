@@ -2,7 +2,7 @@ import type { Prepared } from '../builder/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
 import { routineTime } from '../dose/index.ts';
 import { checkAllowed } from './allowed.ts';
-import { checkAction, checkConfirm, checkRounds, checkTurns, checkWords } from './composed.ts';
+import { checkAction, checkCautions, checkConfirm, checkRounds, checkTurns, checkWords } from './composed.ts';
 import { checkFailure, checkSets, checkWeakSide } from './dose.ts';
 import { checkTime } from './overTime.ts';
 import { checkLevels, checkTooHard } from './progress.ts';
@@ -33,6 +33,7 @@ const CHECKS: readonly ((checked: Checked) => Check[])[] = [
   checkTurns,
   checkRounds,
   checkWords,
+  checkCautions,
 ];
 
 const ORDER = { stop: 0, warn: 1, note: 2 } as const;

@@ -513,6 +513,7 @@ export const itemSchema = z.strictObject({
     .max(300)
     .optional()
     .describe('what a line of own words says, or what a rest is for'),
+  caution: z.boolean().optional().describe('words that warn: read before the drills, never done'),
   ledBy: z.string().trim().min(1).max(80).optional().describe('who leads a part that is said in own words'),
   note: z.string().trim().min(1).max(500).optional().describe('a word of the practitioner beside the line'),
   circuit: circuitSchema

@@ -11,7 +11,7 @@ import type {
 } from '../domain/index.ts';
 import { hasCadence, tempoSeconds } from '../dose/index.ts';
 import { gradeFromFaults, isPlausible, ratingFloor, resultValue } from '../measure/index.ts';
-import { isLine, kitWordsOf, OWN_WORDS, practiceReference } from '../reference/index.ts';
+import { isOwnWords, kitWordsOf, PAUSE, practiceReference } from '../reference/index.ts';
 import type { Reference, Test } from '../reference/index.ts';
 import { FaultList, jsonPath } from './faultList.ts';
 import type { CaseFault, Path } from './faultList.ts';
@@ -341,9 +341,11 @@ function requestFaults(list: FaultList, reference: Reference, input: Case): void
 function itemFaults(list: FaultList, reference: Reference, item: RoutineItem, at: Path): void {
   const drill = reference.drills.get(item.drill);
   if (!list.known(reference.drills, 'drill', item.drill, [...at, 'drill']) || !drill) return;
-  if (item.amount < (item.drill === OWN_WORDS ? 0 : 1)) list.add([...at, 'amount'], 'must be at least 1');
-  if (item.drill === OWN_WORDS && item.words === undefined)
+  if (item.amount < (isOwnWords(item.drill) ? 0 : 1)) list.add([...at, 'amount'], 'must be at least 1');
+  if (isOwnWords(item.drill) && item.words === undefined)
     list.add([...at, 'words'], 'own words say something');
+  if (item.caution && (!isOwnWords(item.drill) || item.amount > 0))
+    list.add([...at, 'caution'], 'only own words that take no time warn');
   const ranges = [
     { dose: item, to: [...at, 'amountFrom'] },
     ...(item.perSide
@@ -380,9 +382,10 @@ function itemFaults(list: FaultList, reference: Reference, item: RoutineItem, at
 /** Items of a circuit stand together and agree on how it goes. */
 function circuitFaults(list: FaultList, items: readonly RoutineItem[], at: Path): void {
   const seen = new Map<string, { last: number; circuit: Circuit }>();
-  items.forEach(({ circuit, drill }, i) => {
+  items.forEach(({ circuit, drill, amount }, i) => {
     if (!circuit) return;
-    if (isLine(drill)) list.add([...at, i, 'circuit'], 'only drills are done in rounds');
+    if (drill === PAUSE || (isOwnWords(drill) && amount === 0))
+      list.add([...at, i, 'circuit'], 'only what is done goes in rounds');
     const known = seen.get(circuit.id);
     if (known && known.last !== i - 1)
       list.add([...at, i, 'circuit'], `items of circuit "${circuit.id}" must follow one another`);

@@ -1,6 +1,6 @@
 import type { TemplateFields } from '../contracts/index.ts';
 import type { BuildRequest, Occasion, RoutineItem } from '../domain/index.ts';
-import { isLine, OWN_WORDS } from '../reference/index.ts';
+import { isLine, isOwnWords } from '../reference/index.ts';
 
 /**
  * What is asked for when a protocol is used for an athlete: its own mode, shape and number of drills, and what varies as it
@@ -30,7 +30,7 @@ export function protocolRequest(
 
 /** Drills that were fitted anew with what the written lines say in own words, which stays below them. */
 export function withWords(fitted: readonly RoutineItem[], written: readonly RoutineItem[]): RoutineItem[] {
-  const words = written.filter(({ drill }) => drill === OWN_WORDS);
+  const words = written.filter(({ drill }) => isOwnWords(drill));
   // They stood in parts that the fitted drills do not have.
   return [...fitted, ...words.map(({ id: _id, from: _from, ...item }) => ({ ...item, phase: null }))];
 }

@@ -241,6 +241,7 @@ export const REASON_FIGURES = {
   'over-time': { over: n, minutes: n },
   'action-missing': { pattern: id },
   'words-unchecked': { lines: n },
+  'caution-says-no': { ...drill, says: words },
   'turn-too-long': { ...drill, seconds: n, most: n },
   'rounds-would-fit': { drills: n, rounds: n, seconds: n },
   'repair-swap': { ...drill, instead: id },

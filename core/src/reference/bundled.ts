@@ -15,6 +15,7 @@ import restrictions from './data/restrictions.json' with { type: 'json' };
 import schools from './data/schools.json' with { type: 'json' };
 import sessionChecks from './data/session-checks.json' with { type: 'json' };
 import structures from './data/structures.json' with { type: 'json' };
+import sayings from './data/sayings.json' with { type: 'json' };
 import synonyms from './data/synonyms.json' with { type: 'json' };
 import tests from './data/tests.json' with { type: 'json' };
 import { createReference } from './createReference.ts';
@@ -44,6 +45,7 @@ export const bundledData = withMirrors({
   schools,
   renamed,
   synonyms,
+  sayings,
   doseModes,
 } as unknown as StoredReference); // JSON imports are untyped on purpose; a test parses every entry
 

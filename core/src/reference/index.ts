@@ -1,6 +1,7 @@
 export { createReference, issuedReference, practiceReference } from './createReference.ts';
 export { MDC95_PER_SEM } from './figures.ts';
-export { isLine, OWN_WORDS, PAUSE } from './lines.ts';
+export { isLine, isOwnWords, lineOf, OWN_WORDS, ownWordsId, PAUSE } from './lines.ts';
+export type { OwnMeasure } from './lines.ts';
 export { demandIndexOf } from './drillFigures.ts';
 export { COVER_MATCH, coversRestriction, reachesSide } from './serves.ts';
 export { inheritedTraits, looserTraits, sourceOf } from './inherited.ts';

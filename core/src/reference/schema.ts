@@ -612,6 +612,20 @@ const synonymsSchema = z.object({
   positions: z.record(z.string(), z.string()).describe('how a position is said'),
 });
 
+const sayingSchema = z.object({ said: z.string().min(1), means: z.string().min(1) });
+
+/** How people who write lists say things: judgement of use, no source. */
+const sayingsSchema = z.object({
+  shorthand: z.array(sayingSchema).describe('abbreviations and ways of saying, in the words of the library'),
+  german: z.array(sayingSchema).describe('German words in English ones, ä as ae'),
+  names: z
+    .record(id, z.array(z.string().min(1)).min(1))
+    .describe(
+      'what else a drill, or any drill of a ladder, is called; "~" before what is near and not the same',
+    ),
+  absent: z.array(z.string().min(1)).describe('what people write and no drill is'),
+});
+
 /** Where and how it hurts, and the precautions that hold on that day. Judgement, low confidence (rulings, "Pain steers"). */
 const painPatternEntrySchema = z.object({
   region: regionSchema,
@@ -698,6 +712,7 @@ export const referenceDataSchema = z.object({
   schools: z.array(schoolSchema),
   renamed: renamedSchema,
   synonyms: synonymsSchema,
+  sayings: sayingsSchema,
   doseModes: z.object({
     note: z.string(),
     modes: z.array(z.object({ id: modeSchema, name: z.string(), when: z.string(), structures: z.array(id) })),

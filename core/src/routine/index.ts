@@ -1,5 +1,5 @@
 export { routineChanges } from './changes.ts';
 export { identified } from './identify.ts';
 export type { IdentifiedItem } from './identify.ts';
-export { notNow, restLine, wordsLine } from './lines.ts';
+export { cautionLine, notNow, ownDrill, restLine, wordsLine } from './lines.ts';
 export { predecessorOf, withOrigins } from './lineage.ts';

@@ -155,7 +155,7 @@ export interface SafetyFault {
 
 /** What safety looks at in an item; set-up and dose where they are known. */
 export type SafetyItem = Pick<RoutineItem, 'drill' | 'side'> &
-  Partial<Pick<RoutineItem, 'setup' | 'amount' | 'holdSeconds' | 'perSide' | 'words' | 'note'>>;
+  Partial<Pick<RoutineItem, 'setup' | 'amount' | 'holdSeconds' | 'perSide' | 'words' | 'note' | 'caution'>>;
 
 /** Words of a part, plainly: small letters, single spaces, one of each. */
 const plain = (text: string) =>
@@ -171,6 +171,8 @@ function namedInWords(
   item: SafetyItem,
   state: SafetyState,
 ): (Forbidden & { drill: string })[] {
+  // A warning names what is not done.
+  if (item.caution) return [];
   const said = plain(`${item.words ?? ''} ${item.note ?? ''}`);
   if (said.trim() === '') return [];
   return reference.data.drills

@@ -1,7 +1,12 @@
-export { matchWords } from './match.ts';
-export { readLine } from './readLine.ts';
-export type { WrittenLine } from './readLine.ts';
-export { chosenItem, firstChoice, routineOfLines, takeOver } from './takeOver.ts';
+export { avoidedItems } from './avoided.ts';
+export { readLine } from './line/readLine.ts';
+export type { WrittenLine } from './line/readLine.ts';
+export { painLimitOf, readCaution } from './line/cautions.ts';
+export { matchWords } from './names/match.ts';
+export type { Reading } from './reading.ts';
+export { chosenItem, firstChoice, routineOfLines } from './routineOfLines.ts';
+export type { Choice, TakenRoutine } from './routineOfLines.ts';
+export { MOST_OF_A_LINE, takeOver } from './takeOver.ts';
+export type { TakenKind, TakenLine } from './takeOver.ts';
 export { wordByWord } from './wordByWord.ts';
 export type { HeldLine } from './wordByWord.ts';
-export type { Choice, Reading, TakenKind, TakenLine } from './takeOver.ts';

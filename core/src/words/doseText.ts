@@ -1,6 +1,7 @@
 import type { Circuit, RoutineItem } from '../domain/index.ts';
-import { isLine, OWN_WORDS, PAUSE } from '../reference/index.ts';
+import { isOwnWords, OWN_WORDS, PAUSE } from '../reference/index.ts';
 import type { Drill, Reference } from '../reference/index.ts';
+import { duration } from './figures.ts';
 
 const UNIT: Readonly<Record<Drill['dose']['measure'], string>> = {
   reps: '',
@@ -31,9 +32,10 @@ function rangeText({ amount, amountFrom }: SetsAndAmount): string {
 /** What a line of a routine is called: its drill, or what is said in own words. */
 export function lineName(
   reference: Pick<Reference, 'drills'>,
-  item: Pick<RoutineItem, 'drill' | 'words'>,
+  item: Pick<RoutineItem, 'drill' | 'words' | 'caution'>,
 ): string {
-  if (item.drill === OWN_WORDS) return item.words ?? 'Own words';
+  if (item.caution) return `Caution: ${item.words ?? ''}`;
+  if (isOwnWords(item.drill)) return item.words ?? 'Own words';
   const name = reference.drills.get(item.drill)?.name ?? item.drill;
   return item.drill === PAUSE && item.words ? `${name}: ${item.words}` : name;
 }
@@ -73,6 +75,20 @@ export function amountText(item: Dosed): string {
   return [most, holdText(item), item.bothWays ? 'both ways round' : ''].filter(Boolean).join(', ');
 }
 
+/** Is a line a rest or own words that are timed once, for both sides, so that its time is all there is to say? */
+function isTimedOnce({ drill, measure, sets, side, perSide, circuit }: RoutineItem): boolean {
+  if (drill === PAUSE) return true;
+  return (
+    drill === OWN_WORDS && measure === 'seconds' && sets === 1 && side === 'both' && !perSide && !circuit
+  );
+}
+
+/** How much of a line is done, short: a dose, a time; empty for what is only read. */
+export function lineAmount(item: RoutineItem): string {
+  if (item.amount === 0) return '';
+  return isTimedOnce(item) ? duration(item.amount) : amountText(item);
+}
+
 /** "left only", "each side"; empty for drills without sides. */
 export function sideText(drill: Drill, item: Pick<RoutineItem, 'side' | 'perSide'>): string {
   if (item.perSide) return '';
@@ -107,7 +123,7 @@ function holdSentence(item: RoutineItem): string {
 
 /** The dose in one plain sentence for an athlete. */
 export function doseSentence(drill: Drill, item: RoutineItem): string {
-  if (isLine(item.drill)) return item.amount > 0 ? `${item.amount} s.` : '';
+  if (isTimedOnce(item)) return item.amount > 0 ? `${item.amount} s.` : '';
   const what = WHAT[item.measure];
   const { perSide } = item;
   const asMany = item.asMany ?? false;

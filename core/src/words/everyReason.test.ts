@@ -682,6 +682,9 @@ const SENTENCES: { readonly [R in Rule]: readonly (readonly [Figures<R>, string]
     [{ lines: 2 }, '2 lines are in own words: precautions and rules of the day cannot be checked on them.'],
     [{ lines: 1 }, 'One line is in own words: precautions and rules of the day cannot be checked on it.'],
   ],
+  'caution-says-no': [
+    [{ drill: 'pogo-hop', says: 'no jumping' }, 'The list says “no jumping”; two-leg pogo hops is one.'],
+  ],
   'turn-too-long': [
     [
       { drill: 'knee-to-wall-rock', seconds: 45, most: 40 },

@@ -29,6 +29,7 @@ export {
   amountText,
   circuitText,
   doseSentence,
+  lineAmount,
   lineName,
   setsText,
   setupText,

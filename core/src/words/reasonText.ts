@@ -345,6 +345,7 @@ const WORDS: Words = {
     r.lines === 1
       ? 'One line is in own words: precautions and rules of the day cannot be checked on it.'
       : `${r.lines} lines are in own words: precautions and rules of the day cannot be checked on them.`,
+  'caution-says-no': (r, ref) => `The list says “${r.says}”; ${nameOf(ref, r.drill).toLowerCase()} is one.`,
   'turn-too-long': (r, ref) =>
     `${nameOf(ref, r.drill)}: a turn takes ${r.seconds} s, and the next one starts after ${r.most} s.`,
   'rounds-would-fit': (r) =>

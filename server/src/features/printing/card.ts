@@ -1,5 +1,4 @@
-import { isLine } from '@yonder/core/reference';
-import { amountText, circuitText, duration, lineName, OCCASION_LABEL, sideText } from '@yonder/core/words';
+import { circuitText, duration, lineAmount, lineName, OCCASION_LABEL, sideText } from '@yonder/core/words';
 import { numbersOf, timesText } from './input.ts';
 import type { HandoutInput } from './input.ts';
 import { INK, MUTED, pdfOf, TEAL } from './pdf.ts';
@@ -12,11 +11,7 @@ export async function createCard(input: HandoutInput): Promise<Buffer> {
   const lines = input.items.map((item, i) => {
     const drill = input.drills.get(item.drill);
     const begins = item.circuit && input.items[i - 1]?.circuit?.id !== item.circuit.id;
-    const dose = isLine(item.drill)
-      ? item.amount > 0
-        ? duration(item.amount)
-        : ''
-      : [amountText(item), drill ? sideText(drill, item) : ''].filter(Boolean).join(' ');
+    const dose = [lineAmount(item), drill ? sideText(drill, item) : ''].filter(Boolean).join(' ');
     return {
       unbreakable: true,
       margin: [0, 0, 0, 3],

@@ -1,7 +1,15 @@
 import { dayText } from '@yonder/core/domain';
 import type { RoutineItem } from '@yonder/core/domain';
 import { isLine } from '@yonder/core/reference';
-import { circuitText, doseSentence, duration, lineName, OCCASION_LABEL, setupText } from '@yonder/core/words';
+import {
+  circuitText,
+  doseSentence,
+  duration,
+  lineAmount,
+  lineName,
+  OCCASION_LABEL,
+  setupText,
+} from '@yonder/core/words';
 import { numbersOf, timesText } from './input.ts';
 import type { HandoutInput } from './input.ts';
 import { logPage } from './logPage.ts';
@@ -37,8 +45,9 @@ const named = ({ at }: Press, name: string, number: number | null) => ({
 /** A rest, or a part in own words. */
 function lineText(press: Press, input: HandoutInput, item: RoutineItem, number: number | null): object[] {
   const { at } = press;
-  const time = item.amount > 0 ? duration(item.amount) : '';
-  const said = [time, item.ledBy ? `led by ${item.ledBy}` : '', item.note ?? ''].filter(Boolean).join(', ');
+  const drill = input.drills.get(item.drill);
+  const dose = drill ? doseSentence(drill, item).replace(/\.$/, '') : lineAmount(item);
+  const said = [dose, item.ledBy ? `led by ${item.ledBy}` : '', item.note ?? ''].filter(Boolean).join(', ');
   return [
     named(press, lineName(input, item), number),
     ...(said ? [{ text: `${said}.`, bold: number !== null, fontSize: at(10.5) }] : []),

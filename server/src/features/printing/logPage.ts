@@ -1,5 +1,5 @@
-import { isLine, PAUSE } from '@yonder/core/reference';
-import { amountText, duration, lineName, OCCASION_LABEL } from '@yonder/core/words';
+import { PAUSE } from '@yonder/core/reference';
+import { lineAmount, lineName, OCCASION_LABEL } from '@yonder/core/words';
 import { numbersOf } from './input.ts';
 import type { HandoutInput } from './input.ts';
 import { MUTED } from './pdf.ts';
@@ -25,12 +25,7 @@ export function logPage(input: HandoutInput): object[] {
   const drills = input.items.flatMap((item, i) =>
     item.drill === PAUSE || item.amount === 0
       ? []
-      : [
-          row(
-            `${numbers[i]}. ${lineName(input, item)}`,
-            isLine(item.drill) ? duration(item.amount) : amountText(item),
-          ),
-        ],
+      : [row(`${numbers[i]}. ${lineName(input, item)}`, lineAmount(item))],
   );
   const body = [
     row('Date', ''),

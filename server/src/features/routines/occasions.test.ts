@@ -211,7 +211,10 @@ describe('composed lines', () => {
   });
   it.each([
     [{ words: undefined }, '$.items[0].words'],
-    [{ words: 'a', circuit: { id: 'a', rounds: 2 } }, '$.items[0].circuit'],
+    [{ words: 'a', amount: 0, circuit: { id: 'a', rounds: 2 } }, '$.items[0].circuit'],
+    [{ drill: 'pause', amount: 30, circuit: { id: 'a', rounds: 2 } }, '$.items[0].circuit'],
+    [{ words: 'no jumps', amount: 30, caution: true }, '$.items[0].caution'],
+    [{ words: 'a', drill: 'own-words-reps' }, '$.items[0].measure'],
     [{ drill: 'pause', amount: 0 }, '$.items[0].amount'],
     [{ ...ROCK, amountFrom: 9 }, '$.items[0].amountFrom'],
   ])('refuses %o at %s', async (over, path) => {
@@ -231,7 +234,7 @@ describe('lists as on paper', () => {
       const request = { ...input.request, kit: ALL_KIT };
       const prepared = prepareBuild(assessCase(bundledReference, input), request);
       const taken = takeOver(prepared, lines);
-      const { items, sections } = routineOfLines(taken, []);
+      const { items, sections } = routineOfLines(bundledReference, taken, []);
       const named = items.map((item) => ({ ...item, id: randomUUID() }));
       const against = needReason(checkRoutine(prepared, named));
       const overrides = against.map(({ reason, at }) => ({

@@ -2,10 +2,9 @@ import { withSchools } from '@yonder/core/assess';
 import type { Assessment } from '@yonder/core/assess';
 import type { Occasion } from '@yonder/core/domain';
 import { WEEKDAYS } from '@yonder/core/domain';
-import { isLine } from '@yonder/core/reference';
 import { precautionsOfDrill } from '@yonder/core/safety';
 import {
-  amountText,
+  lineAmount,
   duration,
   lineName,
   nameOf,
@@ -185,9 +184,7 @@ export async function weekCalendar(unit: Unit, athleteId: string): Promise<Sent>
       allDay: true,
       summary: `${OCCASION_LABEL[routine.occasion]}: ${duration(routine.totalSeconds)}${times}`,
       description: items
-        .map((item) =>
-          [lineName(reference, item), isLine(item.drill) ? '' : amountText(item)].filter(Boolean).join(', '),
-        )
+        .map((item) => [lineName(reference, item), lineAmount(item)].filter(Boolean).join(', '))
         .join('\n'),
       repeating: { freq: ICalEventRepeatingFreq.WEEKLY, byDay: days.map((day) => ICAL_DAY[day]) },
     });

@@ -1,7 +1,9 @@
 import { ActionIcon } from '@mantine/core';
 import { IconCopy, IconStretching, IconX } from '@tabler/icons-react';
 import type { RoutineItem } from '@yonder/core/domain';
-import { PAUSE } from '@yonder/core/reference';
+import { itemSeconds } from '@yonder/core/dose';
+import { lineOf, ownWordsId, PAUSE } from '@yonder/core/reference';
+import type { OwnMeasure } from '@yonder/core/reference';
 import { duration } from '@yonder/core/words';
 import { Link } from 'react-router';
 import { WordsInput } from '../../components/WordsInput.tsx';
@@ -23,9 +25,52 @@ interface Props {
   onRemove: () => void;
 }
 
+const UNITS: Readonly<Record<OwnMeasure, string>> = { seconds: 's', reps: 'reps', metres: 'm' };
+const SIDES = { whole: 'no side', both: 'each side', left: 'left', right: 'right' } as const;
+
+/** What own words are dosed in and on which side; each change makes them another line of the same words. */
+function OwnDose({ item, name, onChange }: Pick<Props, 'item' | 'onChange'> & { name: string }) {
+  const measure: OwnMeasure = item.measure === 'reps' || item.measure === 'metres' ? item.measure : 'seconds';
+  const sided = item.drill === ownWordsId(measure, true);
+  const as = (next: OwnMeasure, sides: boolean, side: RoutineItem['side']) =>
+    onChange({ drill: ownWordsId(next, sides), measure: next, side });
+  return (
+    <>
+      <select
+        className={classes.unit}
+        aria-label={`What ${name} is counted in`}
+        value={measure}
+        onChange={({ currentTarget }) => as(currentTarget.value as OwnMeasure, sided, item.side)}
+      >
+        {Object.entries(UNITS).map(([value, label]) => (
+          <option key={value} value={value}>
+            {label}
+          </option>
+        ))}
+      </select>{' '}
+      <select
+        className={classes.unit}
+        aria-label={`Side of ${name}`}
+        value={sided ? item.side : 'whole'}
+        onChange={({ currentTarget: { value } }) =>
+          value === 'whole' ? as(measure, false, 'both') : as(measure, true, value as RoutineItem['side'])
+        }
+      >
+        {Object.entries(SIDES).map(([value, label]) => (
+          <option key={value} value={value}>
+            {label}
+          </option>
+        ))}
+      </select>
+    </>
+  );
+}
+
 /** The fields of a line that is no drill. */
 export function LineFields({ item, index, change, onChange, onDouble, onRemove }: Props) {
   const rest = item.drill === PAUSE;
+  const drill = lineOf(item.drill);
+  const seconds = drill ? itemSeconds(drill, item) : item.amount;
   const name = rest ? `rest ${index + 1}` : `line ${index + 1}`;
   return (
     <>
@@ -46,15 +91,28 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
         </div>
       </td>
       <td className={classes.lineTime}>
+        {rest ? null : (
+          <>
+            <Stepper
+              label={`Sets of ${name}`}
+              value={item.sets}
+              min={1}
+              max={20}
+              step={1}
+              onChange={(sets) => onChange({ sets })}
+            />
+            {' × '}
+          </>
+        )}
         <Stepper
-          label={`Seconds of ${name}`}
+          label={`${item.measure === 'seconds' ? 'Seconds' : 'Amount'} of ${name}`}
           value={item.amount}
           min={rest ? 5 : 0}
           max={1000}
-          step={15}
+          step={item.measure === 'seconds' ? 15 : 1}
           onChange={(amount) => onChange({ amount })}
         />{' '}
-        s
+        {rest ? 's' : <OwnDose item={item} name={name} onChange={onChange} />}
       </td>
       <td>
         {rest ? null : (
@@ -69,7 +127,11 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
         )}
       </td>
       <td className={classes.lineSeconds}>
-        {item.amount > 0 ? duration(item.amount) : 'no time'}
+        {item.amount > 0
+          ? `${item.measure === 'seconds' ? '' : '≈ '}${duration(seconds)}`
+          : item.caution
+            ? 'caution'
+            : 'no time'}
         {change > 0 ? <span title="changing over to it">+ {change} s</span> : null}
       </td>
       <td className={classes.lineTools}>

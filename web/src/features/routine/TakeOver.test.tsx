@@ -33,7 +33,13 @@ describe('taking over a list', () => {
     expect(head?.textContent).toMatch(/section.*Legs, 4 min/);
     expect(bridge?.textContent).toMatch(/sure.*Bridge.*2 × 12/);
     expect(walk?.textContent).toMatch(/choose/);
-    expect(ice?.textContent).toMatch(/kept as written, no time/);
+    expect(ice?.textContent).toMatch(/only read, no time/);
+    const take = screen.getByRole<HTMLButtonElement>('button', { name: 'Take over, 4 of 4 lines kept' });
+    expect([take.disabled, screen.queryByText(/one line has to be chosen first/) !== null]).toEqual([
+      true,
+      true,
+    ]);
+    fireEvent.click(within(walk as HTMLElement).getByRole('button', { name: 'as text' }));
     press('Take over, 4 of 4 lines kept');
     const [{ items, sections }, below] = onTake.mock.calls[0] as [Draft, boolean];
     expect(below).toBe(false);

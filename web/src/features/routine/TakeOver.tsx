@@ -3,12 +3,12 @@ import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem, Section } from '@yonder/core/domain';
 import { MOST_ITEMS } from '@yonder/core/schemas';
 import { routineSeconds, routineTime } from '@yonder/core/dose';
-import { chosenItem, firstChoice, routineOfLines } from '@yonder/core/takeover';
+import { chosenItem, firstChoice, MOST_OF_A_LINE, routineOfLines } from '@yonder/core/takeover';
 import type { Choice, TakenKind, TakenLine } from '@yonder/core/takeover';
 import {
-  amountText,
   circuitText,
   duration,
+  lineAmount,
   lineName,
   nameOf,
   OCCASION_LABEL,
@@ -36,6 +36,8 @@ const KIND: Readonly<Record<TakenKind, readonly [mark: string, word: string]>> =
   rest: ['≈', 'rest'],
   section: ['▬', 'section'],
   circuit: ['↻', 'rounds'],
+  caution: ['▲', 'caution'],
+  days: ['▦', 'days'],
 };
 
 /** A line of paper with what was read as the drill and what as its dose marked. */
@@ -57,12 +59,14 @@ interface LineProps {
   line: TakenLine;
   /** Its place, from 0. */
   index: number;
-  /** What stands for it. */
-  choice: Choice;
+  /** What stands for it; null where it has to be chosen and is not. */
+  choice: Choice | null;
   /** Seconds that it takes in the routine; null for heads. */
   seconds: number | null;
   /** Something else stands for it. */
   onChoose: (choice: Choice) => void;
+  /** Other words on the paper; nothing where the line stands there in pieces. */
+  onEdit: ((paper: string) => void) | null;
 }
 
 /** What a head says: the section it begins, or how what follows is done. */
@@ -104,10 +108,11 @@ function Options({ line, choice, onChoose }: Pick<LineProps, 'line' | 'choice' |
 }
 
 /** One line of paper with how it was understood; only what is open or pressed grows. */
-function Line({ line, index, choice, seconds, onChoose }: LineProps) {
+function Line({ line, index, choice, seconds, onChoose, onEdit }: LineProps) {
   const reference = useReference();
   const [open, setOpen] = useState(false);
-  const item = chosenItem(line, choice);
+  const [typing, setTyping] = useState<string | null>(null);
+  const item = chosenItem(line, choice ?? 'text');
   const [mark, word] = KIND[line.kind];
   const fault = line.readings[0]?.held?.fault;
   const offers = line.readings.length > 0;
@@ -115,9 +120,41 @@ function Line({ line, index, choice, seconds, onChoose }: LineProps) {
     <li className={classes.line} data-kind={line.kind}>
       <span className={classes.paper}>
         <i>{index + 1}</i>
-        <span>
-          <Paper line={line} />
-        </span>
+        {typing === null ? (
+          <span>
+            <Paper line={line} />
+          </span>
+        ) : (
+          <Textarea
+            autoFocus
+            autosize
+            size="xs"
+            w="100%"
+            maxLength={2000}
+            aria-label={`Line ${index + 1} of the paper`}
+            description="Enter reads it again; Shift and Enter cuts it in two"
+            value={typing}
+            onChange={({ currentTarget }) => setTyping(currentTarget.value)}
+            onBlur={() => setTyping(null)}
+            onKeyDown={(event) => {
+              if (event.key === 'Escape') setTyping(null);
+              if (event.key !== 'Enter' || event.shiftKey) return;
+              event.preventDefault();
+              if (typing.trim() !== '') onEdit?.(typing);
+              setTyping(null);
+            }}
+          />
+        )}
+        {onEdit && typing === null ? (
+          <button
+            type="button"
+            className={classes.other}
+            aria-label={`Change line ${index + 1} of the paper`}
+            onClick={() => setTyping(line.paper)}
+          >
+            change
+          </button>
+        ) : null}
       </span>
       <span className={classes.kind}>
         <b aria-hidden>{mark}</b> {word}
@@ -127,6 +164,8 @@ function Line({ line, index, choice, seconds, onChoose }: LineProps) {
           <span className="muted">belongs to line {(line.joins ?? 0) + 1}</span>
         ) : line.kind === 'section' || line.kind === 'circuit' ? (
           <b>{headText(line)}</b>
+        ) : choice === null ? (
+          <b>What is meant?</b>
         ) : (
           <>
             <b>
@@ -134,9 +173,11 @@ function Line({ line, index, choice, seconds, onChoose }: LineProps) {
               {item && item.side !== 'both' ? ` ${SIDE_MARK[item.side]} ${item.side}` : ''}
             </b>
             <span className="muted">
-              {item && choice !== 'text' && line.kind !== 'rest' ? amountText(item) : ''}
-              {line.kind === 'text' && choice === 'text'
-                ? `kept as written${item && item.amount > 0 ? '' : ', no time'}`
+              {item && line.kind !== 'rest' ? lineAmount(item) : ''}
+              {choice === 'text' && ['sure', 'likely', 'choose', 'text'].includes(line.kind)
+                ? item && item.amount > 0
+                  ? ' · in your own words, its time estimated; nothing is known about its safety'
+                  : 'only read, no time'
                 : ''}
               {line.kind === 'held' && choice === 'text' ? 'kept as a note that it is not for now' : ''}
               {item?.note && choice !== 'text' ? ` · note: ${item.note}` : ''}
@@ -249,7 +290,22 @@ function Writing({ text, problem, onText, onRead, onProblem, onClose }: WritingP
 }
 
 /** A list that is written on, and what was chosen for its lines. */
-const BLANK: { text: string; choices: Readonly<Record<number, Choice>> } = { text: '', choices: {} };
+const BLANK: { text: string; choices: Readonly<Record<string, Choice>> } = { text: '', choices: {} };
+
+/** What a choice is kept under: the words of the line, so that it holds for all alike, and when another line is changed. */
+const alike = ({ written }: TakenLine) => written.raw.trim().toLowerCase();
+
+/** A paper with other words for one of its lines; empty lines are not counted. */
+function withLine(text: string, row: number, words: string): string {
+  let at = -1;
+  return text
+    .split(/\r\n|\r|\n/)
+    .map((line) => {
+      if (line.trim() !== '') at += 1;
+      return line.trim() !== '' && at === row ? words : line;
+    })
+    .join('\n');
+}
 
 /** The paper being written on or read, kept on this device until it is taken over: its lines once they are, and what was chosen for them. */
 function useRead({ subject, request }: Asked, athleteId: string) {
@@ -288,7 +344,10 @@ function useRead({ subject, request }: Asked, athleteId: string) {
     setProblem,
     read,
     write: (next: string) => set({ text: next, choices: {} }),
-    choose: (line: number, choice: Choice) => set({ text, choices: { ...choices, [line]: choice } }),
+    choose: (line: TakenLine, choice: Choice) =>
+      set({ text, choices: { ...choices, [alike(line)]: choice } }),
+    change: (row: number, words: string) =>
+      set({ text: withLine(text, row, words).slice(0, MOST_TEXT), choices }),
     edit: () => setWriting(true),
     done,
   };
@@ -331,12 +390,19 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
         </Button>
       </section>
     );
-  const all = lines.map((line, i) => choices[i] ?? firstChoice(line));
-  const taken = routineOfLines(lines, all);
+  const chosen = lines.map(
+    (line) => choices[alike(line)] ?? (line.kind === 'choose' ? null : firstChoice(line)),
+  );
+  const unchosen = new Set(lines.filter((_line, i) => chosen[i] === null).map(alike)).size;
+  const all = chosen.map((choice) => choice ?? 'text');
+  // A line too long to be stored stands in pieces, and is changed on the paper.
+  const whole = paper.text.split(/\r\n|\r|\n/).every((line) => line.length <= MOST_OF_A_LINE);
+  const taken = routineOfLines(reference, lines, all);
   const time = routineTime(reference, taken.items);
   const counts = new Map<TakenKind, number>();
   for (const { kind } of lines) counts.set(kind, (counts.get(kind) ?? 0) + 1);
   const there = draft?.items.length ?? 0;
+  const rows = new Set(lines.map(({ row }) => row)).size;
   const tooMany = taken.items.length > MOST_ITEMS || taken.items.length === 0;
   const take = (below: boolean) => {
     onTake({ items: taken.items, sections: taken.sections }, below);
@@ -358,10 +424,15 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
           <Line
             key={`${i}/${line.written.raw}`}
             line={line}
-            index={i}
-            choice={all[i] ?? 'text'}
+            index={line.row}
+            choice={chosen[i] ?? null}
             seconds={time.items[taken.places[i] ?? -1] ?? null}
-            onChoose={(choice) => paper.choose(i, choice)}
+            onChoose={(choice) => paper.choose(line, choice)}
+            onEdit={
+              whole && line.paper.trim() === line.written.raw.trim()
+                ? (words) => paper.change(line.row, words)
+                : null
+            }
           />
         ))}
       </ol>
@@ -371,7 +442,9 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
           {duration(routineSeconds(reference, taken.items))}
           <Text span size="sm" c="var(--muted)" fw={400}>
             {' '}
-            with the first meaning where there is a choice
+            {unchosen === 0
+              ? 'with the time of own words estimated'
+              : `${unchosen === 1 ? 'one line has' : `${unchosen} lines have`} to be chosen first`}
           </Text>
         </Text>
         <Group gap={8}>
@@ -384,14 +457,14 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
           {there > 0 ? (
             <Button
               variant="light"
-              disabled={taken.items.length === 0 || there + taken.items.length > MOST_ITEMS}
+              disabled={unchosen > 0 || taken.items.length === 0 || there + taken.items.length > MOST_ITEMS}
               onClick={() => take(true)}
             >
               Below the {there} there
             </Button>
           ) : null}
-          <Button disabled={tooMany} onClick={() => take(false)}>
-            {there > 0 ? 'Replace them' : 'Take over'}, {lines.length} of {lines.length} lines kept
+          <Button disabled={tooMany || unchosen > 0} onClick={() => take(false)}>
+            {there > 0 ? 'Replace them' : 'Take over'}, {rows} of {rows} lines kept
           </Button>
         </Group>
       </Group>

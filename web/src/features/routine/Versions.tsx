@@ -1,7 +1,7 @@
 import { Alert, Button, Group, Text, Title } from '@mantine/core';
 import type { RoutineRow } from '@yonder/core/contracts';
 import {
-  amountText,
+  lineAmount,
   circuitText,
   duration,
   lineName,
@@ -13,7 +13,6 @@ import {
   sideText,
   withSide,
 } from '@yonder/core/words';
-import { isLine } from '@yonder/core/reference';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { Allowed } from '../../app/Allowed.tsx';
@@ -118,11 +117,7 @@ export function IssuedVersion({ routine, inForce, onCopy }: Props) {
                 <Thumb drill={drill} side={item.side} px={48} />
                 <span>
                   <b>{lineName(reference, item)}</b>
-                  {isLine(item.drill)
-                    ? item.amount > 0
-                      ? `, ${duration(item.amount)}`
-                      : ''
-                    : `, ${amountText(item)}`}
+                  {lineAmount(item) === '' ? '' : `, ${lineAmount(item)}`}
                   {drill ? ` ${sideText(drill, item)}` : ''}
                   {item.circuit ? <span className="muted"> in {circuitText(item.circuit)}</span> : null}
                   <span className="muted">

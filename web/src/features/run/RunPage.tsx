@@ -159,6 +159,19 @@ interface StartProps {
   onStart: () => void;
 }
 
+/** What the routine itself warns of, read before the first drill. */
+function Cautions({ routine }: { routine: RoutineRow }) {
+  const said = routine.items.filter(({ caution }) => caution);
+  if (said.length === 0) return null;
+  return (
+    <Alert color="copper" p={8} title="This routine says">
+      {said.map(({ id, words }) => (
+        <div key={id}>{words}</div>
+      ))}
+    </Alert>
+  );
+}
+
 /** The button that starts the run, and what stands against it. */
 function StartLine({ open, busy, unanswered, failed, out, lines, onStart }: StartProps) {
   const { on } = useWorkspace();
@@ -263,13 +276,16 @@ export function RunPage() {
         <Title order={2} size={22}>
           Version {routine.number}, {duration(routine.totalSeconds)}
         </Title>
+        <Cautions routine={routine} />
         <ol>
-          {routine.items.map((item) => (
-            <li key={item.id} data-out={notToday.has(item.id) || undefined}>
-              {lineName(reference, item)}
-              {notToday.has(item.id) ? <span> not today: {notToday.get(item.id)}</span> : null}
-            </li>
-          ))}
+          {routine.items.map((item) =>
+            item.caution ? null : (
+              <li key={item.id} data-out={notToday.has(item.id) || undefined}>
+                {lineName(reference, item)}
+                {notToday.has(item.id) ? <span> not today: {notToday.get(item.id)}</span> : null}
+              </li>
+            ),
+          )}
         </ol>
         <OverrideNotes overrides={routine.overrides} />
         <CheckIn key={on} />

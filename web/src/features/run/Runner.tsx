@@ -205,6 +205,7 @@ export function Runner({
         />
         <Text className={classes.limit}>
           {stop > 0 ? `Stop a drill if it hurts more than ${stop}/10.` : 'Stop a drill if it hurts at all.'}
+          {run.items.flatMap(({ caution, words }) => (caution ? ` ${words}.` : []))}
         </Text>
         <Group gap="xs">
           {run.finished ? null : (

@@ -2,7 +2,7 @@ import type { RoutineItem } from '@yonder/core/domain';
 import { TIMING } from '@yonder/core/dose';
 import type { Segment } from '@yonder/core/dose';
 import { repetition, secondsLeft } from '@yonder/core/session';
-import { isLine, OWN_WORDS, PAUSE } from '@yonder/core/reference';
+import { isLine, isOwnWords, PAUSE } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
 import { circuitText, duration, lineName, setupText, SIDE_LABEL, SIDE_MARK } from '@yonder/core/words';
 import { useInterval } from '@mantine/hooks';
@@ -14,7 +14,8 @@ import type { Run } from './useRun.ts';
 
 function headline(segment: Segment, drill: Drill | undefined, item: RoutineItem | undefined): string {
   if (drill?.id === PAUSE) return 'Rest';
-  if (drill?.id === OWN_WORDS && segment.kind === 'work') return item?.ledBy ? `With ${item.ledBy}` : 'Go';
+  if (drill && isOwnWords(drill.id) && segment.kind === 'work')
+    return item?.ledBy ? `With ${item.ledBy}` : 'Go';
   switch (segment.kind) {
     case 'changeover':
       return 'Next';
@@ -76,7 +77,7 @@ function holdNote(segment: Segment, item: RoutineItem | undefined, elapsed: numb
 
 /** Which set, or which round of a circuit; how far a range goes, and what else is said of the dose. */
 function setNote(segment: Segment, item: RoutineItem | undefined): string {
-  if (!segment.set || !item || isLine(item.drill)) return ' ';
+  if (!segment.set || !item || (isLine(item.drill) && segment.sets < 2)) return ' ';
   const which = `${item.circuit && item.sets === 1 ? 'Round' : 'Set'} ${segment.set} of ${segment.sets}`;
   if (segment.kind !== 'work') return which;
   if (segment.amount === null) return `${which}: as many clean ones as the time allows`;
