@@ -124,6 +124,8 @@ describe('a list from the clipboard', () => {
     await press('Take over a list…');
     await pastes(HOME);
     await clinician.reads('12 of 12 lines kept');
+    await clinician.reads('one line has to be chosen first');
+    await press('Brisk walk, faster each minute');
     await press('Take over, 12 of 12 lines kept');
     await clinician.reads('lines are taken over.');
     await issues();

@@ -68,7 +68,7 @@ describe('the command line', () => {
     expect((await rows('--case', file))[5]).toMatchObject({
       sure: 'held',
       drill: null,
-      others: ['pogo-hop', 'single-leg-pogo'],
+      others: ['pogo-hop'],
     });
   });
   it.each([

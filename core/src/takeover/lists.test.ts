@@ -225,8 +225,10 @@ describe('what stands together', () => {
     expect(items[1]).toMatchObject({ words: 'until 1:00', amount: 36 });
   });
   it('own words keep sets, amount, side and rest, go in rounds, and take time', () => {
-    const [item] = routine('kettlebell swings 3x12 ea, rest 45s');
+    const [item] = routine('kettlebell swings 3x12 ea @16, rest 45s');
     expect(item).toMatchObject({
+      words: 'kettlebell swings',
+      note: '16 kg',
       drill: 'own-words-reps-sides',
       sets: 3,
       amount: 12,

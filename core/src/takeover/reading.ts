@@ -32,6 +32,8 @@ export interface Reading {
 
 /** From what score on a drill is offered for a line. */
 const OFFERED = 0.4;
+/** How much less near another reading may be beside one that is meant word for word. */
+const BESIDE = 0.12;
 /** Most readings offered for a line. */
 const MOST_READINGS = 4;
 /** What suits the athlete decides between readings that are as near. */
@@ -102,21 +104,19 @@ function inLengths(drill: Drill, dose: WrittenDose): number | null {
   return lengths ? dose.amount : null;
 }
 
-/** What a line says that no field of the item holds. */
-function besides(drill: Drill, written: WrittenLine, turned: boolean): string[] {
+/** What a line says that no field of the item holds; of own words all that a drill would hold. */
+export function besides(drill: Drill | null, written: WrittenLine, turned: boolean): string[] {
   const { dose, load, efforts, distance } = written;
-  const hasLoad = drill.setupVariables.some(({ id }) => id === 'load');
+  const loads = load?.kg !== null && load?.kg !== undefined && drill !== null && hasStep(drill, load.kg);
   const varied = dose.amounts !== null && new Set(dose.amounts).size > 1;
   return [
     varied ? `${dose.amounts.join(', ')} reps` : '',
     dose.setsTo === null ? '' : `${dose.sets}–${dose.setsTo} sets`,
-    load !== null && (load.kg === null || load.text.includes('×') || !hasLoad || !hasStep(drill, load.kg))
-      ? load.text
-      : '',
+    load !== null && (!loads || load.text.includes('×')) ? load.text : '',
     efforts.length > 0 ? `at ${efforts.join(', ')} %` : '',
     distance === null ? '' : `at ${distance} m`,
     turned && dose.unit === 'm' ? `${dose.amount} m` : '',
-    turned && (dose.unit === null || dose.unit === 'reps') && drill.dose.measure !== 'metres'
+    turned && (dose.unit === null || dose.unit === 'reps') && drill?.dose.measure !== 'metres'
       ? `${dose.amount} times`
       : '',
     dose.unit === 'breaths' ? `${dose.amount} breaths` : '',
@@ -216,6 +216,15 @@ function clausesOf(words: string): { main: string; aside: string } {
   return { main, aside };
 }
 
+/** How something is to be done, in words that change no drill: kept beside it. */
+const MANNER =
+  /\b(?:slow(?:ly)?|fast|quick(?:ly)?|easy|light|heavy|controlled|explosive|strict|smooth(?:ly)?|langsam|schnell|locker|leicht|schwer|kontrolliert|explosiv)\b/giu;
+
+function mannerOf(words: string, { name }: Drill): string {
+  const said = (words.match(MANNER) ?? []).filter((word) => !name.toLowerCase().includes(word.toLowerCase()));
+  return said.join(', ');
+}
+
 function readingOf(
   prepared: Prepared,
   written: WrittenLine,
@@ -227,12 +236,8 @@ function readingOf(
   const open = !hardRuleOf(prepared, drill) && !softRuleOf(prepared, drill) ? SUITS.open : 0;
   // What is not in the drill is not lost: it stands beside it.
   const whole = !candidate.exact || hasFigures(written.words);
-  const { item, turned } = itemAs(
-    prepared,
-    drill,
-    written,
-    whole ? unmarked(written.raw).text : candidate.aside,
-  );
+  const aside = candidate.aside || mannerOf(written.words, drill);
+  const { item, turned } = itemAs(prepared, drill, written, whole ? unmarked(written.raw).text : aside);
   // A long hold of what is counted and not held is something else.
   const held =
     written.holdSeconds !== null && written.holdSeconds >= LONG_HOLD && written.dose.amount === null;
@@ -278,7 +283,10 @@ export function readingsOf(
       if ((known?.score ?? 0) < one.score) best.set(one.drill, { ...one, aside });
     }
   };
-  const whole = matchWords(reference, written.words);
+  const named = written.negated === '' ? null : matchWords(reference, `${written.words} ${written.negated}`);
+  // "Throwing path without a ball" is a name.
+  const isName = named?.candidates[0]?.exact ?? false;
+  const whole = isName && named ? named : matchWords(reference, written.words);
   const { main, aside } = clausesOf(written.words);
   if (!either) put(whole, '');
   let { absent } = whole;
@@ -293,8 +301,18 @@ export function readingsOf(
   if (either) for (const half of halves) put(matchWords(reference, half), '');
   const readings = [...best.values()]
     .filter(({ score }) => score >= OFFERED)
-    .flatMap((candidate) => readingOf(prepared, written, candidate) ?? [])
+    .flatMap(
+      (candidate) => readingOf(prepared, isName ? { ...written, negated: '' } : written, candidate) ?? [],
+    )
     .sort((a, b) => Math.round((b.score - a.score) * 500))
     .slice(0, MOST_READINGS);
+  // Beside what is meant word for word only what is as near is offered.
+  const [first] = readings;
+  if (first?.exact)
+    return {
+      readings: readings.filter(({ score }) => score > first.score - BESIDE),
+      absent: absent && !either,
+      either,
+    };
   return { readings, absent: absent && !either, either };
 }

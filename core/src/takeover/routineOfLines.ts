@@ -4,7 +4,9 @@ import { isOwnWords, PAUSE } from '../reference/index.ts';
 import type { Reference } from '../reference/index.ts';
 import { notNow, restLine } from '../routine/index.ts';
 import type { Head } from './line/heads.ts';
+import { unmarked } from './line/readLine.ts';
 import { clamp } from './line/reader.ts';
+import { MOST_OF_A_LINE } from './takeOver.ts';
 import type { TakenLine } from './takeOver.ts';
 
 /** What a practitioner chose for a line: one of its readings by place, what is allowed instead, or its own words. */
@@ -22,7 +24,7 @@ export function chosenItem(line: TakenLine, choice: Choice): RoutineItem | null 
   const { kind, asText } = line;
   if (kind === 'section' || kind === 'circuit' || kind === 'joined') return null;
   if (kind === 'rest' || kind === 'caution' || kind === 'days') return asText;
-  const kept = notNow(asText.words ?? '');
+  const kept = notNow(unmarked(line.written.raw).text.slice(0, MOST_OF_A_LINE));
   if (choice === 'instead') return line.readings[0]?.held?.instead ?? kept;
   if (choice === 'text') return kind === 'held' ? kept : asText;
   const reading = line.readings[choice];
@@ -115,7 +117,6 @@ export function routineOfLines(
       const last = items.length - 1;
       if (open) open.circuit = { ...open.circuit, restSeconds: between };
       else items[last] = { ...(items[last] as RoutineItem), restSeconds: between };
-      places[i] = last;
       return;
     }
     if (line.afterGap || head || (open && open.superset !== superset)) close();

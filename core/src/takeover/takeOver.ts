@@ -4,7 +4,7 @@ import type { OwnMeasure } from '../reference/index.ts';
 import { cautionLine, ownDrill, restLine, wordsLine } from '../routine/index.ts';
 import type { WrittenLine } from './line/readLine.ts';
 import { clamp } from './line/reader.ts';
-import { hasFigures, readingsOf, withBothWays } from './reading.ts';
+import { besides, hasFigures, readingsOf, withBothWays } from './reading.ts';
 import type { Reading } from './reading.ts';
 import { linesOf, onlyDose, withAdded } from './split.ts';
 
@@ -44,7 +44,7 @@ export interface TakenLine {
 }
 
 /** From what score on a line that is not understood word for word is likely a drill, or has to be chosen; how near the next may be. */
-const CONFIDENCE = { likely: 0.8, choose: 0.6, apart: 0.03, against: 0.5 } as const;
+const CONFIDENCE = { likely: 0.8, choose: 0.6, apart: 0.02, against: 0.5 } as const;
 /** Most characters of a line: words are stored up to 300, and "Not now: " may come before them. */
 export const MOST_OF_A_LINE = 280;
 /** Seconds that something done in turn is taken to last where nothing says how long: an estimate. */
@@ -116,14 +116,18 @@ function ownWords(written: WrittenLine, words: string, done: boolean): RoutineIt
   const measure = timed ? 'seconds' : (MEASURES[(perSide?.left ?? dose).unit ?? ''] ?? 'reps');
   const bounded = (value: number | null) => clamp(value ?? SECONDS_UNSAID, 1, 1000);
   const sets = (value: number | null) => clamp(value ?? 1, 1, 20);
+  // What the fields say is not said in the words again.
+  const bare = written.words !== '' && !led.ledBy ? written.words.slice(0, MOST_OF_A_LINE) : words;
+  const note = besides(null, written, false).join('; ').slice(0, 500);
   const ranged = dose.amountFrom !== null && counted !== null && dose.amountFrom * each < counted;
   return {
-    ...ownDrill(words, measure, side !== null || perSide !== null, {
+    ...ownDrill(bare, measure, side !== null || perSide !== null, {
       sets: sets(perSide?.left.sets ?? dose.sets),
       amount: bounded(amount),
       ...(ranged ? { amountFrom: clamp((dose.amountFrom ?? 1) * each, 1, 1000) } : {}),
       ...(side === null ? {} : { side }),
       restSeconds: clamp(restSeconds ?? 0, 0, 600),
+      ...(note === '' ? {} : { note }),
       ...(holdSeconds !== null && measure === 'reps' ? { holdSeconds: clamp(holdSeconds, 0, 600) } : {}),
       ...(perSide
         ? {

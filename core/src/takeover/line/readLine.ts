@@ -122,7 +122,10 @@ function pauseOf(text: string): { words: string; seconds: number } | null {
   if (words.split(' ').length > 5) return null;
   const given = Number(found?.[1] ?? 0);
   const seconds = found && !/s/.test(found[0]) && given < 10 ? given * 60 : given;
-  return { words: words.replace(/^(?:between|b\/w|btw)$/i, 'between sets'), seconds };
+  return {
+    words: words.replace(/\b(?:b\/w|btw)(?!\p{L})/iu, 'between').replace(/^between$/i, 'between sets'),
+    seconds,
+  };
 }
 
 /** Words that name a region, as an order of regions has them. */
@@ -295,7 +298,7 @@ function readDrill(line: WrittenLine, text: string): WrittenLine {
   const { text: once, often } = withoutFrequency(text);
   const { words: said, negated } = withoutNegated(once);
   // A dose behind what is negated is the drill's: "bridge, no band 2x10".
-  const dosed = /[\s,]*\d+(?:-\d+)?x\d.*$/.exec(negated);
+  const dosed = /[\s,]+(?:\d+(?:-\d+)?x\d.*|\d+(?:-\d+)?(?:s|m|r|b)?(?:\s*(?:ea|each)\b.*)?)$/i.exec(negated);
   const reader = new Reader(` ${said} ${dosed?.[0] ?? ''} `);
   reader.rest = reader.rest.replace(COUNTED_BOTH_WAYS, ' $1 both ways ');
   const bothWays = reader.take(BOTH_WAYS) !== null;

@@ -95,6 +95,9 @@ const IMPLIED = 0.25;
 const AGAINST = 0.6;
 const NEARLY = 0.85;
 
+/** From what score on words are the name of something that no drill is. */
+const KNOWN_ABSENT = 0.75;
+
 /** Most of the words of a line or of a form: one that is longer is no name. */
 const MOST_WORDS = 14;
 
@@ -181,7 +184,11 @@ export function matchWords(reference: Reference, text: string, most = 6): Matche
         (a.drill < b.drill ? -1 : 1),
     )
     .slice(0, most);
-  return { candidates, absent: absent !== undefined && absent.score > (candidates[0]?.score ?? 0) + 0.005 };
+  return {
+    candidates,
+    absent:
+      absent !== undefined && absent.score > Math.max(KNOWN_ABSENT, (candidates[0]?.score ?? 0) + 0.005),
+  };
 }
 
 /** Do some words say how something is done, so that a drill without them is another? */

@@ -91,7 +91,7 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
         </div>
       </td>
       <td className={classes.lineTime}>
-        {rest ? null : (
+        {rest || item.caution ? null : (
           <>
             <Stepper
               label={`Sets of ${name}`}
@@ -104,18 +104,22 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
             {' × '}
           </>
         )}
-        <Stepper
-          label={`${item.measure === 'seconds' ? 'Seconds' : 'Amount'} of ${name}`}
-          value={item.amount}
-          min={rest ? 5 : 0}
-          max={1000}
-          step={item.measure === 'seconds' ? 15 : 1}
-          onChange={(amount) => onChange({ amount })}
-        />{' '}
-        {rest ? 's' : <OwnDose item={item} name={name} onChange={onChange} />}
+        {item.caution ? null : (
+          <>
+            <Stepper
+              label={`${item.measure === 'seconds' ? 'Seconds' : 'Amount'} of ${name}`}
+              value={item.amount}
+              min={rest ? 5 : 0}
+              max={1000}
+              step={item.measure === 'seconds' ? 15 : 1}
+              onChange={(amount) => onChange({ amount })}
+            />{' '}
+            {rest ? 's' : <OwnDose item={item} name={name} onChange={onChange} />}
+          </>
+        )}
       </td>
       <td>
-        {rest ? null : (
+        {rest || item.caution ? null : (
           <WordsInput
             label={`Who leads ${name}`}
             placeholder="led by"

@@ -65,7 +65,7 @@ describe('taking over a list', () => {
     press(/^Take over/);
     expect((onTake.mock.calls[0] as [Draft])[0].items[1]).toMatchObject({
       drill: 'own-words',
-      words: 'walk or jog 3 min before',
+      words: 'walk or jog, before',
     });
     cleanup();
     await show();

@@ -1,0 +1,18 @@
+import { launchBrowser } from './lib/browser.mjs';
+import { readFileSync } from 'node:fs';
+const base = 'http://127.0.0.1:4600';
+const { browser, close } = await launchBrowser();
+const page = await browser.newPage();
+await page.setViewport({ width: 1280, height: 800 });
+await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: process.argv[3] ?? 'light' }]);
+const pause = (ms) => new Promise((d) => setTimeout(d, ms));
+const press = async (text) => { const ok = await page.evaluate((w) => { const b = [...document.querySelectorAll('button, a')].find((x) => x.textContent.trim() === w || x.getAttribute('aria-label') === w || (w.endsWith('…*') && x.textContent.startsWith(w.slice(0, -2)))); b?.click(); return !!b; }, text); if (!ok) console.log('no button', text); await pause(500); };
+await page.goto(`${base}/sign-in`, { waitUntil: 'networkidle0' });
+await page.type('input[type=email]', 'rowan@northfell.example');
+await page.type('input[type=password]', 'ridge-walk');
+await page.keyboard.press('Enter');
+await page.waitForFunction(() => location.pathname === '/today');
+await pause(1200);
+const { default: steps } = await import(process.argv[2]);
+await steps({ page, base, pause, press, shoot: (n) => page.screenshot({ path: `/tmp/w/${n}.png` }) });
+await close();
