@@ -8,5 +8,6 @@ export { chosenItem, firstChoice, routineOfLines } from './routineOfLines.ts';
 export type { Choice, TakenRoutine } from './routineOfLines.ts';
 export { MOST_OF_A_LINE, takeOver } from './takeOver.ts';
 export type { TakenKind, TakenLine } from './takeOver.ts';
+export { asTyped, findDrills, inOwnWords, isSaying } from './typed.ts';
 export { wordByWord } from './wordByWord.ts';
 export type { HeldLine } from './wordByWord.ts';

@@ -50,6 +50,8 @@ describe('lines as people write them', () => {
     ['Seitstütz auf Knien 2 × 20" re + li', ['sure kneeling-side-plank 2x20 hold-seconds both']],
     ['A1 goblet squat 3x8 @12kg 3-1-1', ['sure goblet-squat 3x8 reps both']],
     ['A2 SL bridge 3x8 ea', ['sure single-leg-bridge 3x8 reps both']],
+    ['RDL 3x8 @40kg', ['sure kettlebell-hinge 3x8 reps both']],
+    ['RDL 3x8', ['sure hands-to-hip-crease-hinge 3x8 reps both']],
     ['B1) calf raise 15-12-10', ['sure double-leg-heel-raise 3x15 reps both']],
     ['iso heel raise hold 5x45s @70%', ['sure double-leg-heel-raise-hold 5x45 hold-seconds both']],
     ['10x10s short foot', ['sure short-foot-seated 1x10 reps both hold 10']],

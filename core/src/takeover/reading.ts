@@ -130,7 +130,7 @@ const loadVariable = (drill: Drill) =>
 const hasStep = (drill: Drill, kg: number) => loadVariable(drill)?.steps.includes(kg) ?? false;
 
 /** The item of a drill with the dose as it is written; what is not written is as the rules dose it. */
-function itemAs(
+export function itemAs(
   prepared: Prepared,
   drill: Drill,
   written: WrittenLine,
@@ -286,7 +286,10 @@ export function readingsOf(
   const named = written.negated === '' ? null : matchWords(reference, `${written.words} ${written.negated}`);
   // "Throwing path without a ball" is a name.
   const isName = named?.candidates[0]?.exact ?? false;
-  const whole = isName && named ? named : matchWords(reference, written.words);
+  // With a load beside it the drill that is done with one is meant, where there is one.
+  const loaded = written.load?.kg ? matchWords(reference, `${written.words} weight`) : null;
+  const whole =
+    isName && named ? named : loaded?.candidates[0]?.exact ? loaded : matchWords(reference, written.words);
   const { main, aside } = clausesOf(written.words);
   if (!either) put(whole, '');
   let { absent } = whole;

@@ -24,7 +24,7 @@ import type { MipSolver } from '@yonder/core/builder';
 import { todaysCopy } from '@yonder/core/checkin';
 import { checkRoutine } from '@yonder/core/checks';
 import { dosedItem, failureDistance, setsFor } from '@yonder/core/dose';
-import { takeOver, wordByWord } from '@yonder/core/takeover';
+import { asTyped, inOwnWords, takeOver, wordByWord } from '@yonder/core/takeover';
 import type { CallName, Calls, InterimOf } from './protocol.ts';
 import type { HeldRecord } from './solvedCase.ts';
 
@@ -96,14 +96,16 @@ export const handlers: Handlers = {
   },
   curve: (record, { request, minutes }, onInterim) =>
     benefitCurve(record.solved(request).prepared, record.solver, minutes, { onPoint: onInterim }),
-  offer: (record, { request, drill: id }) => {
+  offer: (record, { request, drill: id, text }) => {
     const { prepared } = record.solved(request);
     const { reference, dose } = prepared;
     const drill = reference.drills.get(id);
     if (!drill) throw new RangeError(`unknown drill ${id}`);
-    const { item } = dosedItem(dose, drill, 'both', setsFor(dose, drill)[0] ?? 1, null);
+    const usual = () => dosedItem(dose, drill, 'both', setsFor(dose, drill)[0] ?? 1, null).item;
+    const item = text === undefined ? usual() : asTyped(prepared, id, text);
     return { item, held: heldToday(prepared, item) };
   },
+  ownWords: (record, { request, text }) => inOwnWords(record.solved(request).prepared, text),
   takeOver: (record, { request, text }) => takeOver(record.solved(request).prepared, text),
   wordByWord: (record, { request, items }) => wordByWord(record.solved(request).prepared, items),
   complete: (record, { request, items }) =>

@@ -95,8 +95,10 @@ export interface Calls {
     ask: { request: BuildRequest; minutes: readonly number[] };
     answer: readonly CurvePoint[];
   };
-  /** A drill as it would be put in: its dose, what safety says against it today, and the nearest that is allowed. */
-  readonly offer: { ask: { request: BuildRequest; drill: string }; answer: Offer };
+  /** A drill as it would be put in: its dose, as typed where it is, what safety says against it today, and the nearest that is allowed. */
+  readonly offer: { ask: { request: BuildRequest; drill: string; text?: string }; answer: Offer };
+  /** A typed line in its own words, with the dose that it says. */
+  readonly ownWords: { ask: { request: BuildRequest; text: string }; answer: readonly RoutineItem[] };
   /** What became of each line of a written list. */
   readonly takeOver: { ask: { request: BuildRequest; text: string }; answer: readonly TakenLine[] };
   /** Lines of a protocol taken word by word, and what safety keeps out of them. */

@@ -191,6 +191,11 @@ export function matchWords(reference: Reference, text: string, most = 6): Matche
   };
 }
 
+/** A text in the words of the library: German, shorthand and slips put right. */
+export function inLibraryWords(reference: Reference, text: string): string {
+  return indexOf(reference).speech.said(text).words.join(' ');
+}
+
 /** Do some words say how something is done, so that a drill without them is another? */
 export function tellsHow(reference: Reference, text: string): boolean {
   return indexOf(reference).speech.said(text).words.some(isTelling);

@@ -1,6 +1,6 @@
 import { coversRestriction, kitWordsOf } from '@yonder/core/reference';
 import type { Drill, Reference } from '@yonder/core/reference';
-import { searchDrills } from '@yonder/core/search';
+import { findDrills } from '@yonder/core/takeover';
 
 /** What the library is narrowed down to; null = anything. Kept in the address. */
 export interface DrillFilter {
@@ -46,7 +46,7 @@ function matchOf(drill: Drill, restriction: string | null): number {
 
 /** Drills that pass a filter: best first for something typed, by match for a restriction, else by name. */
 export function filterDrills(reference: Reference, filter: DrillFilter): Drill[] {
-  const found = searchDrills(reference, filter.text);
+  const found = findDrills(reference, filter.text);
   const pattern = reference.patterns.get(filter.pattern ?? '');
   return reference.data.drills
     .filter((drill) => {

@@ -6,11 +6,11 @@ import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
 import { dosedByDefault, itemSeconds } from '@yonder/core/dose';
 import { kitText } from '@yonder/core/reference';
-import type { Drill } from '@yonder/core/reference';
+import type { Drill, Reference } from '@yonder/core/reference';
 import { restLine, wordsLine } from '@yonder/core/routine';
-import { searchDrills } from '@yonder/core/search';
+import { findDrills, isSaying } from '@yonder/core/takeover';
 import { kindText, duration, nameOf, ruleText } from '@yonder/core/words';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
@@ -59,6 +59,19 @@ function Result({ drill, active, onAdd }: ResultProps) {
   );
 }
 
+/** Drills offered for what is typed, best first; none for what is no drill. */
+function drillsFor(reference: Reference, text: string): Drill[] {
+  if (isSaying(text)) return [];
+  return [...(findDrills(reference, text, MOST) ?? [])]
+    .flatMap(([id, score]) => {
+      const drill = reference.drills.get(id);
+      return drill && !drill.archived ? [{ drill, score }] : [];
+    })
+    .sort((a, b) => b.score - a.score)
+    .slice(0, MOST)
+    .map(({ drill }) => drill);
+}
+
 interface Props {
   /** The routine being edited. */
   draft: Draft;
@@ -82,29 +95,32 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
   const [active, setActive] = useState(0);
   const [refused, setRefused] = useState<Offer['held']>(null);
   const [failed, setFailed] = useState(false);
-  const found = useMemo(() => {
-    const scores = searchDrills(reference, typed, MOST);
-    if (!scores) return [];
-    return [...scores]
-      .flatMap(([id, score]) => {
-        const drill = reference.drills.get(id);
-        return drill && !drill.archived ? [{ drill, score }] : [];
-      })
-      .sort((a, b) => b.score - a.score)
-      .slice(0, MOST)
-      .map(({ drill }) => drill);
-  }, [reference, typed]);
+  const shown = useRef<HTMLUListElement>(null);
+  // The list of results stays above the bar at the foot of the page.
+  useEffect(() => {
+    if (typed.trim() !== '') shown.current?.scrollIntoView({ block: 'nearest' });
+  }, [typed]);
+  const found = useMemo(() => drillsFor(reference, typed), [reference, typed]);
   const put = (items: RoutineItem[]) => {
     setRefused(null);
+    setText('');
+    setActive(0);
     onPut(items);
   };
   const add = (drill: Drill) => {
     setFailed(false);
-    compute.call('offer', asked.subject, { request: asked.request, drill: drill.id }).then(
+    compute.call('offer', asked.subject, { request: asked.request, drill: drill.id, text: text.trim() }).then(
       (offer) => {
         if (offer.held) setRefused(offer.held);
         else put([offer.item]);
       },
+      () => setFailed(true),
+    );
+  };
+  const inWords = () => {
+    setFailed(false);
+    compute.call('ownWords', asked.subject, { request: asked.request, text: text.trim() }).then(
+      (items) => put([...items]),
       () => setFailed(true),
     );
   };
@@ -114,10 +130,13 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
       event.preventDefault();
       setActive((now) => Math.min(Math.max(0, found.length - 1), Math.max(0, now + by)));
     }
-    const chosen = found[active] ?? found[0];
-    if (event.key === 'Enter' && chosen) {
+    if (event.key === 'Enter' && text.trim() !== '') {
       event.preventDefault();
-      add(chosen);
+      // Who types fast means what stands there, not what was drawn last.
+      const drawn = typed === text;
+      const chosen = drawn ? (found[active] ?? found[0]) : drillsFor(reference, text)[0];
+      if (chosen) add(chosen);
+      else inWords();
     }
     if (event.key === 'Escape') setText('');
   };
@@ -129,7 +148,7 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
           size="xs"
           leftSection={<IconSearch size={15} />}
           aria-label="Add a drill"
-          placeholder="Add a drill: stiff ankle band, calf, side plank…"
+          placeholder="Add: side plank 2x20s L, calf raise 3x12, stiff ankle band, rest 1 min…"
           value={text}
           onChange={({ currentTarget: { value } }) => {
             setText(value);
@@ -178,12 +197,14 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
         <>
           <p className={classes.hint}>
             {found.length === 0
-              ? 'Nothing is called that, is for that or uses that. Put it in with your own words.'
+              ? isSaying(typed)
+                ? 'Enter puts it in as it is written.'
+                : 'No drill is called that. Enter puts it in with your own words, sets, amount and side as typed.'
               : draft.items.length === 0
                 ? 'Enter adds the marked one.'
                 : `Enter adds the marked one ${after ? `after ${after}` : 'at the end'}; or drag one into the list.`}
           </p>
-          <ul className={classes.results} aria-label="Drills found">
+          <ul className={classes.results} aria-label="Drills found" ref={shown}>
             {found.map((drill, i) => (
               <Result key={drill.id} drill={drill} active={i === active} onAdd={() => add(drill)} />
             ))}

@@ -118,7 +118,10 @@ export function Sheet({ draft, asked, explained, notes, selected, onSelect, onNo
     onNote(`${lineName(reference, moved)} is now number ${to + 1}: ${cost}.`);
   };
   const put = (lines: readonly RoutineItem[], place: number) => {
-    edit.change(putAt(items, place, lines));
+    const known = new Set(items.map(({ id }) => id));
+    const next = edit.change(putAt(items, place, lines));
+    // The next one comes below it.
+    onSelect(next.findLast(({ id }) => !known.has(id))?.id ?? selected);
     onNote(lines.map((line) => `${lineName(reference, line)} is in.`).join(' '));
   };
   const dropped = ({ active, over }: DragEndEvent) => {

@@ -26,8 +26,12 @@ export function useEdit() {
       /** Replaces everything by a routine that was built, fitted or copied. */
       build: (draft: NewDraft) =>
         store.dispatch(built({ sections: [], left: [], ...draft, items: identify(draft.items) })),
-      /** Replaces the items. */
-      change: (items: readonly RoutineItem[]) => store.dispatch(itemsChanged(identify(items))),
+      /** Replaces the items; gives them with their ids. */
+      change: (items: readonly RoutineItem[]) => {
+        const next = identify(items);
+        store.dispatch(itemsChanged(next));
+        return next;
+      },
       /** Takes a line out; its drill stays out when drills are chosen again. */
       remove: (id: string) => {
         const items = store.getState().draft.draft?.items ?? [];
