@@ -239,7 +239,7 @@ describe('from one routine to others', () => {
     const protocol = await clinician.sees('Five minutes for the ankle', 'group');
     await (await protocol.$('::-p-aria([name="Fit to this athlete"][role="button"])'))?.click();
     await clinician.reads('“Five minutes for the ankle”, fitted');
-    await clinician.reads('Added');
+    await clinician.reads(/Kept|In place of|Left out/);
     const kit = await stored<{ kit: string[] }>('SELECT kit FROM athletes WHERE id = $1', [
       ids.get('Tarn Whitlow'),
     ]);

@@ -123,17 +123,18 @@ await shoot('routine');
 const PAPER = `Get warm (5 min):
 walk or jog 3 min before
 ankle rocks kneeling 2x10 L only
+NO jumping
 
-3 rounds, 30 s between rounds:
-heel raises two legs, slow 10-12
+A1 goblet squat 3x8 @12kg 3-1-1
+A2 SL bridge 3x8 ea
+rest 90 s b/w sets
+
+Wadenheben einbeinig 2x12 bds.
 1 leg stand eyes shut 30 s each
-hop the line 20
-
-rest 1 min, water
 band pull aparts 20
 calf stretch wall hold 30 s
 Anwen's foot thing with the marble 1 min
-ice if sore`;
+stop if pain > 3/10`;
 await visit('Nell', 'routine?for=at-home');
 await press('Take over a list…');
 await page.waitForSelector('textarea');
@@ -147,10 +148,16 @@ await page.evaluate((text) => {
 await page.waitForSelector('[aria-label="Lines of the list"]');
 await pause(800);
 await shoot('takeover');
-await page.evaluate(() => {
-  const buttons = [...document.querySelectorAll('button')];
-  buttons.find((b) => b.textContent?.startsWith('Take over,'))?.click();
-});
+/** Presses the first button whose words begin so. */
+const pressLike = (start) =>
+  page.evaluate(
+    (wanted) =>
+      [...document.querySelectorAll('button')].find((b) => b.textContent?.startsWith(wanted))?.click(),
+    start,
+  );
+await pressLike('Brisk walk');
+await pause(300);
+await pressLike('Take over,');
 await page.waitForSelector('[data-testid="total"]');
 await pause(2500);
 await shoot('compose');

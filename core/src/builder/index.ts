@@ -33,6 +33,8 @@ export { createPlanModel } from './planModel.ts';
 export { brokenLimit, planSeconds, planValue } from './problem.ts';
 export type { Problem } from './problem.ts';
 export { chooseStructure } from './structures.ts';
+export { fitLines } from './fitLines.ts';
+export type { FittedLines } from './fitLines.ts';
 export { hardRuleOf, openSidesOf, softRuleOf } from './rules.ts';
 export { BUILDER, FATIGUE_CAP } from './settings.ts';
 export { solvePlan } from './solvePlan.ts';

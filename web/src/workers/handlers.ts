@@ -19,6 +19,7 @@ import {
   whyNotBound,
   whyNotExact,
   whyNotRange,
+  fitLines,
 } from '@yonder/core/builder';
 import type { MipSolver } from '@yonder/core/builder';
 import { todaysCopy } from '@yonder/core/checkin';
@@ -107,6 +108,7 @@ export const handlers: Handlers = {
   },
   ownWords: (record, { request, text }) => inOwnWords(record.solved(request).prepared, text),
   takeOver: (record, { request, text }) => takeOver(record.solved(request).prepared, text),
+  fit: (record, { request, items }) => fitLines(record.solved(request).prepared, items),
   wordByWord: (record, { request, items }) => wordByWord(record.solved(request).prepared, items),
   complete: (record, { request, items }) =>
     completeAround(record.solved(request).prepared, items, record.solver),

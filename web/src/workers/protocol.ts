@@ -16,6 +16,7 @@ import type {
   AskedElement,
   WhatIf,
   WhyNot,
+  FittedLines,
 } from '@yonder/core/builder';
 import type { Check } from '@yonder/core/checks';
 import type { TodaysCopy } from '@yonder/core/checkin';
@@ -101,6 +102,8 @@ export interface Calls {
   readonly ownWords: { ask: { request: BuildRequest; text: string }; answer: readonly RoutineItem[] };
   /** What became of each line of a written list. */
   readonly takeOver: { ask: { request: BuildRequest; text: string }; answer: readonly TakenLine[] };
+  /** Lines of a protocol fitted to the athlete: the author's but for what cannot stand. */
+  readonly fit: { ask: { request: BuildRequest; items: readonly RoutineItem[] }; answer: FittedLines };
   /** Lines of a protocol taken word by word, and what safety keeps out of them. */
   readonly wordByWord: {
     ask: { request: BuildRequest; items: readonly RoutineItem[] };

@@ -5,11 +5,11 @@ import type {
   TemplateRow,
   TemplateVersion,
 } from '@yonder/core/contracts';
-import { prepareBuild, refitChanges } from '@yonder/core/builder';
+import { fitLines, prepareBuild } from '@yonder/core/builder';
 import { usualRequest } from '@yonder/core/domain';
-import type { BuildRequest, RoutineItem } from '@yonder/core/domain';
+import type { RoutineItem } from '@yonder/core/domain';
 import { itemsFaults } from '@yonder/core/formats';
-import { protocolRequest, withWords } from '@yonder/core/protocols';
+import { protocolRequest } from '@yonder/core/protocols';
 import type { Reference } from '@yonder/core/reference';
 import { wordByWord } from '@yonder/core/takeover';
 import { nameOf, reasonText, ruleText } from '@yonder/core/words';
@@ -19,7 +19,6 @@ import { ApiProblem, refuse } from '../../http/problem.ts';
 import { newId } from '../../work/newId.ts';
 import type { Unit } from '../../work/unit.ts';
 import { assessRecord, loadRecord } from '../athletes/record.ts';
-import type { LoadedRecord } from '../athletes/record.ts';
 
 /** A protocol of the practice as the API shows it. */
 function templateRow(row: RowOf<'templates'>): TemplateRow {
@@ -114,30 +113,25 @@ export async function removeTemplate({ rows }: Unit, id: string, version: number
 
 type Made = { items: readonly RoutineItem[]; structure: string; changed: string[] };
 
-async function fitted(
-  { compute }: Deps,
+/** The author's lines but for what cannot stand for the athlete, and what is otherwise than written. */
+function fitted(
   reference: Reference,
   template: TemplateRow,
-  record: LoadedRecord,
-  request: BuildRequest,
   prepared: ReturnType<typeof prepareBuild>,
-): Promise<Made | null> {
-  const report = await compute.build(record.case, request, () => undefined, new AbortController().signal);
-  const { routine } = report;
-  if (!routine) return null;
-  const built = routine.items.map(({ seconds: _s, serves: _v, reasons: _r, ...item }) => item);
-  const written = request.prefer.map((drill) => ({ drill }));
-  const changes = refitChanges(prepared, written, report).filter(({ what }) => what !== 'kept');
+): Made {
+  const { items, changes } = fitLines(prepared, template.items);
   return {
-    structure: routine.structure,
-    items: withWords(built, template.items),
-    changed: changes.map(({ drill, instead, why }) =>
-      [
-        nameOf(reference, drill),
-        instead ? ` → ${nameOf(reference, instead)}` : '',
-        `: ${reasonText(reference, why)}`,
-      ].join(''),
-    ),
+    structure: template.structure,
+    items,
+    changed: changes
+      .filter(({ what }) => what !== 'kept')
+      .map(({ drill, instead, why }) =>
+        [
+          nameOf(reference, drill),
+          instead ? ` → ${nameOf(reference, instead)}` : '',
+          `: ${reasonText(reference, why)}`,
+        ].join(''),
+      ),
   };
 }
 
@@ -172,11 +166,12 @@ export async function applyTemplate(
       ),
     };
   };
-  const made = how === 'fitted' ? await fitted(deps, reference, template, record, request, prepared) : word();
-  if (!made) return { athleteId, stored: false, lines: 0, changed: ['Nothing that is allowed fits.'] };
+  const made = how === 'fitted' ? fitted(reference, template, prepared) : word();
+  if (made.items.length === 0)
+    return { athleteId, stored: false, lines: 0, changed: ['Nothing that is allowed fits.'] };
   const where = { athleteId, occasion };
   const there = await unit.rows.routine_drafts.one(where, { lock: true });
-  const sections = how === 'fitted' ? [] : template.sections;
+  const { sections } = template;
   const draft = {
     request,
     structure: made.structure,

@@ -16,6 +16,7 @@ export interface RefitNote {
 const WHAT: readonly [RefitChange['what'], string][] = [
   ['kept', 'Kept'],
   ['level', 'Another level'],
+  ['swapped', 'In place of'],
   ['left-out', 'Left out'],
   ['added', 'Added'],
 ];

@@ -10,6 +10,7 @@ import { useReference } from '../../app/reference.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
+import { mendCircuits } from './circuit.ts';
 import { draftOf } from './draftOf.ts';
 import type { RefitNote } from './Refit.tsx';
 import { useEdit } from './useEdit.ts';
@@ -53,9 +54,21 @@ export function useRefit({ subject, request: own }: Asked) {
     busy,
     problem,
     close: () => setNote(null),
-    /** Fitted: what varies follows the athlete, and each drill stands at the level that is open. */
-    useTemplate: (template: TemplateRow) =>
-      fit(`“${template.name}”, fitted`, protocolRequest(template, own, occasion), template.items),
+    /** Fitted: the author's drills in the author's order, but for what safety, kit, level or side demand. */
+    useTemplate: (template: TemplateRow) => {
+      const request = protocolRequest(template, own, occasion);
+      setBusy(true);
+      setProblem(null);
+      compute
+        .call('fit', subject, { request, items: template.items })
+        .then(({ items, changes }) => {
+          const { structure, sections } = template;
+          edit.build({ request, structure, sections, items: mendCircuits([...items]) });
+          setNote({ title: `“${template.name}”, fitted`, changes, held: [] });
+        })
+        .catch(() => setProblem('It could not be worked out. Try again.'))
+        .finally(() => setBusy(false));
+    },
     /** Word by word: as it is written, but for what safety keeps out. */
     useWords: (template: TemplateRow) => {
       const request = protocolRequest(template, own, occasion);
