@@ -2,6 +2,7 @@ import { useDraggable } from '@dnd-kit/core';
 import { Alert, Button, Group, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { IconSearch } from '@tabler/icons-react';
+import type { Held } from '@yonder/core/builder';
 import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem } from '@yonder/core/domain';
 import { dosedByDefault, itemSeconds } from '@yonder/core/dose';
@@ -14,7 +15,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { useReference } from '../../app/reference.tsx';
 import { compute } from '../../workers/client.ts';
-import type { Asked, Offer } from '../../workers/protocol.ts';
+import type { Asked } from '../../workers/protocol.ts';
 import { Thumb } from '../picture/Thumb.tsx';
 import classes from './Compose.module.css';
 
@@ -59,6 +60,24 @@ function Result({ drill, active, onAdd }: ResultProps) {
   );
 }
 
+/** What safety says against a drill that was to come in, with the nearest that is allowed. */
+function NotToday({ held, onInstead }: { held: Held; onInstead: (item: RoutineItem) => void }) {
+  const reference = useReference();
+  const { fault, instead } = held;
+  return (
+    <Alert color="red" role="alert" p={8} mt={6} title={`${nameOf(reference, fault.drill)}: not today`}>
+      {ruleText(reference, fault.rule, fault.about)}
+      {instead ? (
+        <Button ml={8} size="compact-xs" onClick={() => onInstead(instead)}>
+          Add {nameOf(reference, instead.drill).toLowerCase()} instead
+        </Button>
+      ) : (
+        ' Nothing near it is allowed today.'
+      )}
+    </Alert>
+  );
+}
+
 /** Drills offered for what is typed, best first; none for what is no drill. */
 function drillsFor(reference: Reference, text: string): Drill[] {
   if (isSaying(text)) return [];
@@ -93,7 +112,7 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
   const [text, setText] = useState('');
   const [typed] = useDebouncedValue(text, 80);
   const [active, setActive] = useState(0);
-  const [refused, setRefused] = useState<Offer['held']>(null);
+  const [refused, setRefused] = useState<Held | null>(null);
   const [failed, setFailed] = useState(false);
   const shown = useRef<HTMLUListElement>(null);
   // The list of results stays above the bar at the foot of the page.
@@ -170,24 +189,7 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
           Take over a list…
         </Button>
       </Group>
-      {refused ? (
-        <Alert
-          color="red"
-          role="alert"
-          p={8}
-          mt={6}
-          title={`${nameOf(reference, refused.fault.drill)}: not today`}
-        >
-          {ruleText(reference, refused.fault.rule, refused.fault.about)}
-          {refused.instead ? (
-            <Button ml={8} size="compact-xs" onClick={() => refused.instead && put([refused.instead])}>
-              Add {nameOf(reference, refused.instead.drill).toLowerCase()} instead
-            </Button>
-          ) : (
-            ' Nothing near it is allowed today.'
-          )}
-        </Alert>
-      ) : null}
+      {refused ? <NotToday held={refused} onInstead={(item) => put([item])} /> : null}
       {failed ? (
         <p className={classes.hint} role="alert">
           It could not be worked out. Press again.
