@@ -411,4 +411,30 @@ describe('damaged lines', () => {
       120,
     );
   });
+  it('what is repeated without end is read as soon as anything: no pattern tries it over and over', () => {
+    const pieces = [
+      'mo   ',
+      'evenings , ',
+      '1-',
+      '1/',
+      'a ',
+      'a: ',
+      '( ',
+      ', ',
+      '12 ',
+      'L 3x8 ',
+      'and ',
+      '- ',
+      '10 vor ',
+      'pain <',
+    ];
+    for (const piece of eachOf(pieces)) {
+      const line = piece.repeat(Math.floor(270 / piece.length));
+      expect(
+        takeOver(prepared, `${line}x`)
+          .map(({ paper }) => paper)
+          .join(''),
+      ).toContain('x');
+    }
+  });
 });

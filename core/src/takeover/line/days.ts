@@ -14,13 +14,27 @@ const DAY: readonly (readonly [number, string])[] = [
   [7, 'sundays?|sun|sonntags?|so'],
 ];
 const NAMED = DAY.map(([, names]) => names).join('|');
-const ALL = new RegExp(
-  `^(?:(?:on|am|jeden|every|each|days?|tage?)\\s*:?\\s*)?(?:(?:${NAMED}|m|t|w|f)\\b\\.?[\\s,/+&-]*(?:and|und|or|oder)?[\\s,/]*)+$`,
-  'i',
-);
+const NAMED_DAY = new RegExp(`(?:${NAMED}|m|t|w|f)(?![\\p{L}\\d])\\.?`, 'iuy');
+const BEFORE_DAYS = /^(?:on|am|jeden|every|each|days?|tage?)(?!\p{L})\s*:?\s*/iu;
 const WHEN =
   '(?:daily|every day|each day|t(?:ä|ae)glich|jeden tag|every (?:other|second) day|eod|jeden (?:zweiten|2\\.?) tag|alle (?:zwei|2) tage|evenings?|mornings?|abends|morgens|am\\s*[+&/]\\s*pm|before (?:training|bed|practice|breakfast)|after (?:training|practice)|vor dem training|nach dem training|rest days?|on rest days|off days?|training days?|match days?|non[- ]training days?|an trainingstagen|twice (?:a|per) (?:day|week)|once (?:a|per) (?:day|week)|(?:one|two|three|four|five|six|zweimal|dreimal|viermal|einmal)\\s*(?:times|x)?\\s*(?:a|per|die|pro)?\\s*(?:day|week|woche|tag)|\\d(?:\\s*-\\s*\\d)?\\s*x?\\s*(?:times|mal|days?|sessions?|tage?)?\\s*(?:\\/|a|an|per|pro|in der|die|am|je|each)\\s*(?:weeks?|wk|w|woche|days?|d|tag)|for \\d+ (?:weeks?|wks?)|\\d+ (?:weeks?|wks?|wochen)(?: long)?)';
-const OFTEN = new RegExp(`^(?:${WHEN}\\b[\\s,;+&]*(?:and|und)?[\\s,]*)+$`, 'i');
+const OFTEN = new RegExp(`${WHEN}(?![\\p{L}\\d])`, 'iuy');
+const BETWEEN = /[\s,;/+&-]*(?:(?:and|und|or|oder)(?!\p{L})[\s,;/+&-]*)?/iuy;
+
+/** Is a text nothing but units of one kind, with marks between? Read from left to right, so that no text takes long. */
+function isAllOf(text: string, unit: RegExp): boolean {
+  let at = 0;
+  let any = false;
+  while (at < text.length) {
+    unit.lastIndex = at;
+    const found = unit.exec(text);
+    if (!found || found[0] === '') return false;
+    any = true;
+    BETWEEN.lastIndex = at + found[0].length;
+    at = BETWEEN.lastIndex + (BETWEEN.exec(text)?.[0].length ?? 0);
+  }
+  return any;
+}
 const TIMES =
   /(\d)(?:\s*-\s*(\d))?\s*x?\s*(?:times|mal|days?|sessions?|tage?)?\s*(?:\/|a|an|per|pro|in der|die|je|each)\s*(?:weeks?|wk|w|woche)/i;
 const WORDS: readonly (readonly [RegExp, number])[] = [
@@ -36,19 +50,20 @@ const WORDS: readonly (readonly [RegExp, number])[] = [
 export function readDays(text: string): WrittenDays | null {
   const said = text.replace(/[().!:]+$/g, '').trim();
   if (said === '') return null;
-  if (ALL.test(said)) {
+  const named = said.replace(BEFORE_DAYS, '');
+  if (isAllOf(named, NAMED_DAY)) {
     const letters: Readonly<Record<string, number>> = { m: 1, t: 2, w: 3, f: 5 };
-    const days = said
+    const days = named
       .toLowerCase()
       .split(/[^\p{L}]+/u)
       .flatMap(
         (word) =>
           DAY.find(([, names]) => new RegExp(`^(?:${names})$`).test(word))?.[0] ?? letters[word] ?? [],
       );
-    if (days.length > (/^[a-z]{1,2}$/i.test(said) ? 1 : 0))
+    if (days.length > (/^[a-z]{1,2}$/i.test(named) ? 1 : 0))
       return { days: [...new Set(days)].sort(), perWeek: null };
   }
-  if (!OFTEN.test(said)) return null;
+  if (!isAllOf(said, OFTEN)) return null;
   const times = TIMES.exec(said);
   const often = WORDS.find(([pattern]) => pattern.test(said))?.[1];
   return {
