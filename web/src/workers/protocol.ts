@@ -41,7 +41,7 @@ export interface Explained {
 }
 
 /** A drill that may be put in. */
-export interface Offer {
+interface Offer {
   readonly item: RoutineItem;
   /** What safety says against it today, with the nearest that is allowed. */
   readonly held: Held | null;
