@@ -18,7 +18,6 @@ const fit = (athlete: object, request: object = { kit: ['long-band'] }, written 
     athlete: {
       birthDate: '1999-01-01',
       trainingYears: 8,
-
       ...athlete,
     },
     request: { mode: 'prepare', minutes: 20, ...request },
@@ -66,5 +65,17 @@ describe('a protocol fitted to an athlete', () => {
     const other = bundledReference.drills.get(items[0]?.drill ?? '');
     expect(other?.demandIndex).toBeLessThan(own?.demandIndex ?? 0);
     expect(change?.instead).toBe(other?.id);
+  });
+  it('what is closed on one side is done on the other, and says so', () => {
+    const operated = { region: 'shoulder', side: 'left', date: '2027-01-15', operated: true };
+    const perSide = { left: { sets: 1, amount: 15 }, right: { sets: 3, amount: 30 } };
+    const { items, changes } = fit({ injuries: [operated] }, { kit: [] }, [
+      item('side-plank', { measure: 'hold-seconds', amount: 15, sets: 1, perSide }),
+    ]);
+    expect(changes).toMatchObject([
+      { what: 'one-side', why: { rule: 'not-offered', because: 'protocol', about: 'left' } },
+    ]);
+    expect(items).toMatchObject([{ drill: 'side-plank', side: 'right', sets: 3, amount: 30 }]);
+    expect(items[0]?.perSide).toBeUndefined();
   });
 });

@@ -1,9 +1,10 @@
 import type { RoutineItem } from '../domain/index.ts';
-import { dosedItem, setsFor } from '../dose/index.ts';
 import type { Barrier, Reason } from '../reasons/index.ts';
 import { isLine } from '../reference/index.ts';
 import type { Drill } from '../reference/index.ts';
-import { heldToday } from './nearestAllowed.ts';
+import { drillSafety } from '../safety/index.ts';
+import { leadSideOf } from './leadSide.ts';
+import { heldToday, nearestAllowed } from './nearestAllowed.ts';
 import type { Prepared } from './prepared.ts';
 import type { RefitChange } from './refit.ts';
 import { hardRule, openSides } from './rules.ts';
@@ -19,31 +20,30 @@ function demandOn(prepared: Prepared, drill: Drill): { because: Barrier; about: 
   return open.length === 0 ? { because: 'level', about: closed ?? '' } : null;
 }
 
-/** Drills that could stand for another, best first: an easier rung, what does the same, what does most of it. */
-function instead(prepared: Prepared, own: Drill): Drill | null {
-  const { reference } = prepared;
-  const shared = (other: Drill) =>
-    own.serves.reduce(
-      (sum, { restriction, match }) =>
-        sum + Math.min(match, other.serves.find((s) => s.restriction === restriction)?.match ?? 0),
-      0,
-    );
-  const whole = own.serves.reduce((sum, { match }) => sum + match, 0) || 1;
-  const near = (other: Drill) =>
-    shared(other) / whole +
-    (other.ladder === own.ladder ? 1 : 0) +
-    (own.equivalents.includes(other.id) ? 0.5 : 0) +
-    (other.category === own.category ? 0.2 : 0);
-  const [best] = reference.data.drills
-    .filter((other) => other.id !== own.id && !other.archived && other.demandIndex <= own.demandIndex)
-    .map((drill) => ({ drill, near: near(drill) }))
-    .filter((one) => one.near >= 0.6)
-    .sort(
-      (a, b) =>
-        b.near - a.near || b.drill.demandIndex - a.drill.demandIndex || (a.drill.id < b.drill.id ? -1 : 1),
-    )
-    .filter((one) => demandOn(prepared, one.drill) === null);
-  return best?.drill ?? null;
+/**
+ * A line on the one side that is open, where it was written for both, with why the other is not; null where it stands. Of what
+ * rehearses an action the side is the author's.
+ */
+function onOneSide(
+  prepared: Prepared,
+  drill: Drill,
+  item: RoutineItem,
+): { item: RoutineItem; because: Barrier; about: string } | null {
+  const { reference, standing, safety } = prepared;
+  if (!drill.unilateral || item.side !== 'both' || leadSideOf(reference, standing, drill) !== null)
+    return null;
+  const { open, closed: level } = openSides(prepared.rules, drill, false);
+  const [one] = open;
+  if (open.length !== 1 || (one?.side !== 'left' && one?.side !== 'right')) return null;
+  const shut = one.side === 'left' ? 'right' : 'left';
+  const { sides, closed } = drillSafety(reference, drill, safety);
+  const { perSide, ...rest } = item;
+  const why =
+    closed[shut] ??
+    (sides[shut]
+      ? { rule: 'level' as const, about: level ?? '' }
+      : { rule: 'protocol' as const, about: shut });
+  return { item: { ...rest, ...perSide?.[one.side], side: one.side }, because: why.rule, about: why.about };
 }
 
 /** A protocol fitted to an athlete. */
@@ -58,58 +58,36 @@ export interface FittedLines {
  */
 export function fitLines(prepared: Prepared, written: readonly RoutineItem[]): FittedLines {
   const changes: RefitChange[] = [];
+  const may = (drill: Drill) => demandOn(prepared, drill) === null;
   const items = written.flatMap((item): RoutineItem[] => {
     const drill = isLine(item.drill) ? undefined : prepared.reference.drills.get(item.drill);
     if (!drill) return [item];
-    const held = heldToday(prepared, item);
-    const why: Reason | null = (() => {
-      const demand = demandOn(prepared, drill);
-      if (demand) return { rule: 'not-offered', drill: drill.id, ...demand };
-      return held
-        ? { rule: 'not-offered', drill: drill.id, because: held.fault.rule, about: held.fault.about }
-        : null;
-    })();
-    const sides = openSides(prepared.rules, drill, false).open;
-    if (!why) {
-      const one =
-        drill.unilateral && item.side === 'both' && !sides.some(({ side }) => side === 'both')
-          ? sides[0]
-          : undefined;
-      const side = one?.side ?? item.side;
-      changes.push({
-        drill: drill.id,
-        what: 'kept',
-        instead: null,
-        why: { rule: 'preferred', drill: drill.id },
-      });
-      return [side === item.side ? item : { ...item, side }];
+    const change = (what: RefitChange['what'], instead: string | null, why: Reason) =>
+      changes.push({ drill: drill.id, what, instead, why });
+    const one = onOneSide(prepared, drill, item);
+    const fitted = one?.item ?? item;
+    const fault = heldToday(prepared, fitted)?.fault;
+    const because = demandOn(prepared, drill) ?? (fault ? { because: fault.rule, about: fault.about } : null);
+    if (!because) {
+      if (one)
+        change('one-side', null, {
+          rule: 'not-offered',
+          drill: drill.id,
+          because: one.because,
+          about: one.about,
+        });
+      else change('kept', null, { rule: 'preferred', drill: drill.id });
+      return [fitted];
     }
-    const other = instead(prepared, drill);
-    if (!other) {
-      changes.push({ drill: drill.id, what: 'left-out', instead: null, why });
+    const why: Reason = { rule: 'not-offered', drill: drill.id, ...because };
+    const other = nearestAllowed(prepared, item, may);
+    const ladder = other ? prepared.reference.drills.get(other.drill)?.ladder : undefined;
+    if (!other || heldToday(prepared, other)) {
+      change('left-out', null, why);
       return [];
     }
-    const side = other.unilateral && item.side !== 'central' ? item.side : 'both';
-    const usual = setsFor(prepared.dose, other);
-    const { item: dosed } = dosedItem(
-      prepared.dose,
-      other,
-      side,
-      usual.includes(item.sets) ? item.sets : (usual[0] ?? 1),
-      item.phase,
-    );
-    const next = { ...dosed, ...(item.circuit ? { circuit: item.circuit } : {}) };
-    if (heldToday(prepared, next)) {
-      changes.push({ drill: drill.id, what: 'left-out', instead: null, why });
-      return [];
-    }
-    changes.push({
-      drill: drill.id,
-      what: other.ladder === drill.ladder ? 'level' : 'swapped',
-      instead: other.id,
-      why,
-    });
-    return [next];
+    change(ladder === drill.ladder ? 'level' : 'swapped', other.drill, why);
+    return [item.circuit ? { ...other, circuit: item.circuit } : other];
   });
   return { items, changes };
 }

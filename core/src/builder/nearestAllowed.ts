@@ -17,10 +17,15 @@ function shared(own: Drill, other: Drill): number {
 }
 
 /**
- * The drill nearest to one that safety keeps out, allowed today on the item's side: an easier rung of its ladder first, else
- * what does most of its job without being harder. Only safety is asked, nothing else; null when nothing is near.
+ * The drill nearest to one that cannot stand, allowed today on the item's side: an easier rung of its ladder first, else what
+ * does most of its job without being harder. Only safety and the rules that nothing lifts are asked, and what the caller asks
+ * besides; null when nothing is near.
  */
-export function nearestAllowed(prepared: Prepared, item: RoutineItem): RoutineItem | null {
+export function nearestAllowed(
+  prepared: Prepared,
+  item: RoutineItem,
+  may: (drill: Drill) => boolean = (drill) => hardRuleOf(prepared, drill) === null,
+): RoutineItem | null {
   const { reference, safety, dose } = prepared;
   const own = reference.drills.get(item.drill);
   if (!own) return null;
@@ -28,7 +33,7 @@ export function nearestAllowed(prepared: Prepared, item: RoutineItem): RoutineIt
   const [best] = reference.data.drills
     .filter((drill) => {
       if (drill.id === own.id || drill.archived || drill.demandIndex > own.demandIndex) return false;
-      if (hardRuleOf(prepared, drill)) return false;
+      if (!may(drill)) return false;
       const { sides } = drillSafety(reference, drill, safety);
       return (side === 'right' || sides.left) && (side === 'left' || sides.right);
     })

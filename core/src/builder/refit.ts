@@ -6,7 +6,7 @@ import type { BuildReport } from './report.ts';
 /** What fitting a routine or template to an athlete changed for one drill, and why. */
 export interface RefitChange {
   readonly drill: string;
-  readonly what: 'kept' | 'level' | 'swapped' | 'left-out' | 'added';
+  readonly what: 'kept' | 'one-side' | 'level' | 'swapped' | 'left-out' | 'added';
   /** The drill in its place, of its ladder or of another. */
   readonly instead: string | null;
   readonly why: Reason;

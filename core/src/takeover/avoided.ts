@@ -38,6 +38,17 @@ function isAvoided(reference: Reference, avoid: string): (drill: Drill) => boole
   return ({ ladder }) => ladders.has(ladder);
 }
 
+/**
+ * The pain, 0-10, above which a drill of a routine stops: the limit in force, or what the routine's own cautions allow where that
+ * is less. A list is never laxer than the limit.
+ */
+export function stopAbove(limit: number, items: readonly Pick<RoutineItem, 'caution' | 'words'>[]): number {
+  const said = items.flatMap(({ caution, words = '' }) =>
+    caution ? (readCaution(words)?.painLimit ?? []) : [],
+  );
+  return Math.min(limit, ...said);
+}
+
 /** A line of a routine that a caution of the same routine says to leave out, by its place. */
 export interface Avoided {
   readonly index: number;

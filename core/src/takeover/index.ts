@@ -1,12 +1,12 @@
-export { avoidedItems } from './avoided.ts';
+export { avoidedItems, stopAbove } from './avoided.ts';
 export { readLine } from './line/readLine.ts';
 export type { WrittenLine } from './line/readLine.ts';
-export { painLimitOf, readCaution } from './line/cautions.ts';
+export { readCaution } from './line/cautions.ts';
 export { matchWords } from './names/match.ts';
 export type { Reading } from './reading.ts';
 export { chosenItem, firstChoice, routineOfLines } from './routineOfLines.ts';
 export type { Choice, TakenRoutine } from './routineOfLines.ts';
-export { MOST_OF_A_LINE, takeOver } from './takeOver.ts';
+export { takeOver, withRow } from './takeOver.ts';
 export type { TakenKind, TakenLine } from './takeOver.ts';
 export { asTyped, findDrills, inOwnWords, isSaying } from './typed.ts';
 export { wordByWord } from './wordByWord.ts';

@@ -7,6 +7,7 @@ import { isOwnWords } from '../reference/index.ts';
 import { caseOf } from '../testing/cases.ts';
 import { eachOf } from '../testing/eachOf.ts';
 import { forAll } from '../testing/forAll.ts';
+import { routineTime } from '../dose/index.ts';
 import {
   avoidedItems,
   chosenItem,
@@ -14,7 +15,9 @@ import {
   readCaution,
   readLine,
   routineOfLines,
+  stopAbove,
   takeOver,
+  withRow,
 } from './index.ts';
 
 const grown = caseOf({ athlete: { birthDate: '1999-01-01', trainingYears: 6 } } as never);
@@ -210,6 +213,27 @@ describe('what stands together', () => {
   it('every minute for ten minutes is as many rounds as there are minutes for its lines', () => {
     const items = routine('EMOM 10:\nplank 40s\nbridge 12');
     expect(items.map(({ circuit }) => circuit?.rounds)).toEqual([5, 5]);
+  });
+  it('as many rounds as stay clean are as many as its minutes hold, and one where no minutes are said', () => {
+    const turn = 'squat 10\nplank 30s';
+    const [first] = routine(`AMRAP 10 min\n${turn}`);
+    const once = routineTime(bundledReference, routine(turn)).total;
+    expect(first?.circuit?.rounds).toBe(Math.floor(600 / once));
+    expect(routine(`AMRAP\n${turn}`)[0]?.circuit?.rounds).toBe(1);
+    expect(routine(`every minute:\n${turn}`)[0]?.circuit?.rounds).toBe(1);
+  });
+  it('then all x4 goes round with everything before it', () => {
+    expect(routine('cat cow x10\nbridge 12\nthen all x4').map(({ circuit }) => circuit?.rounds)).toEqual([
+      4, 4,
+    ]);
+  });
+  it('a row of the paper is changed in its place, whatever empty lines stand before it', () => {
+    expect(withRow('a\n\u0000\n\nb\r\nc', 1, 'x\ny')).toBe('a\n \n\nx\ny\nc');
+    expect(withRow('a', 7, 'x')).toBe('a');
+  });
+  it('the pain a list allows holds where it is stricter than the limit', () => {
+    const items = routine('stop if pain > 3/10\nmax pain 2\nbridge 12');
+    expect([stopAbove(5, items), stopAbove(1, items), stopAbove(5, [])]).toEqual([2, 1, 5]);
   });
   it('then all three goes round with the last three', () => {
     const items = routine('cat cow x10\nbridge 12\nplank 30s\nsquat 10\nthen all three x6');

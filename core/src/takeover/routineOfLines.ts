@@ -97,9 +97,15 @@ export function routineOfLines(
       turned(items, from, to, { ...circuit, rounds });
       return;
     }
-    const every = circuit.pace?.by === 'every' && head?.minutes ? circuit.pace.seconds : null;
-    const rounds = every === null ? circuit.rounds : clamp(((head?.minutes ?? 1) * 60) / every / many, 1, 20);
-    turned(items, from, to, { ...circuit, rounds });
+    turned(items, from, to, { ...circuit, rounds: roundsWithin(circuit, head, items.slice(from)) });
+  };
+  /** Rounds that fit the minutes of a head: by its starts, or where it is as many as there are by what one takes. */
+  const roundsWithin = (circuit: Circuit, head: Head | null, turn: readonly RoutineItem[]): number => {
+    const seconds = (head?.minutes ?? 0) * 60;
+    if (seconds === 0) return circuit.rounds;
+    if (circuit.pace?.by === 'every') return clamp(seconds / circuit.pace.seconds / turn.length, 1, 20);
+    if (!head?.asManyRounds) return circuit.rounds;
+    return clamp(Math.floor(seconds / Math.max(1, routineTime(reference, turn).total)), 1, 20);
   };
   const clockTo = (at: number) => {
     const gap = at - routineTime(reference, items).total;
@@ -121,11 +127,8 @@ export function routineOfLines(
     }
     if (line.afterGap || head || (open && open.superset !== superset)) close();
     if (head) {
-      if (
-        head.ofLast !== null ||
-        (head.circuit && /^(?:then\s+)?(?:repeat\s+)?all\b/i.test(line.written.raw))
-      ) {
-        const from = Math.max(0, items.length - (head.ofLast ?? items.length));
+      if (head.ofLast !== null) {
+        const from = head.ofLast === 'all' ? 0 : Math.max(0, items.length - head.ofLast);
         const free = items.slice(from).every((item) => !item.circuit && canTurn(item));
         if (free && head.circuit) turned(items, from, items.length - 1, { id: `c${i + 1}`, ...head.circuit });
         return;

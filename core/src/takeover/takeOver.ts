@@ -1,7 +1,9 @@
 import type { Prepared } from '../builder/index.ts';
 import type { RoutineItem } from '../domain/index.ts';
+import { TIMING } from '../dose/index.ts';
 import type { OwnMeasure } from '../reference/index.ts';
 import { cautionLine, ownDrill, restLine, wordsLine } from '../routine/index.ts';
+import { unmarked } from './line/readLine.ts';
 import type { WrittenLine } from './line/readLine.ts';
 import { clamp } from './line/reader.ts';
 import { besides, hasFigures, readingsOf, withBothWays } from './reading.ts';
@@ -102,7 +104,7 @@ const MEASURES: Readonly<Record<string, OwnMeasure>> = {
   lengths: 'metres',
 };
 /** Seconds of a breath and metres of a length, to dose own words in. */
-const EACH: Readonly<Record<string, number>> = { breaths: 4, lengths: 10 };
+const EACH: Readonly<Record<string, number>> = { breaths: TIMING.breath, lengths: 10 };
 
 /** A line in its own words, done as its dose says; without a dose it is only read, unless it is known as something that is done. */
 function ownWords(written: WrittenLine, words: string, done: boolean): RoutineItem {
@@ -118,7 +120,9 @@ function ownWords(written: WrittenLine, words: string, done: boolean): RoutineIt
   const sets = (value: number | null) => clamp(value ?? 1, 1, 20);
   // What the fields say is not said in the words again.
   const bare = written.words !== '' && !led.ledBy ? written.words.slice(0, MOST_OF_A_LINE) : words;
-  const note = besides(null, written, false).join('; ').slice(0, 500);
+  const note = [...besides(null, written, false), ...(amount === null ? ['how long is estimated'] : [])]
+    .join('; ')
+    .slice(0, 500);
   const ranged = dose.amountFrom !== null && counted !== null && dose.amountFrom * each < counted;
   return {
     ...ownDrill(bare, measure, side !== null || perSide !== null, {
@@ -145,16 +149,12 @@ function ownWords(written: WrittenLine, words: string, done: boolean): RoutineIt
   };
 }
 
-/** A line without its bullet or number, as own words say it. */
-const bareOf = (raw: string) =>
-  raw.trim().replace(/^\s*(?:[-–•*·▪☐☑✓]|\[[ xX]?\]|\(?\d{1,2}[.)])\s+/u, '') || raw.trim();
-
 function takenOf(
   prepared: Prepared,
   written: WrittenLine,
   inRounds: boolean,
 ): Pick<TakenLine, 'kind' | 'readings' | 'asText'> {
-  const words = bareOf(written.raw).slice(0, MOST_OF_A_LINE);
+  const words = (unmarked(written.raw).text || written.raw.trim()).slice(0, MOST_OF_A_LINE);
   if (written.pause !== null) {
     const rest = restLine(clamp(written.pause || REST_UNSAID, 1, 1000));
     return { kind: 'rest', readings: [], asText: written.words ? { ...rest, words: written.words } : rest };
@@ -175,6 +175,21 @@ function typed(text: string): string {
   return text.replace(/[^\P{C}\r\n\t\p{Cf}\p{Co}]/gu, ' ');
 }
 
+/** The lines of a paper as they stand there, empty ones among them. */
+const linesOfPaper = (text: string) => typed(text).split(/\r\n|\r|\n/);
+
+/** A paper with other words for one of its rows (`TakenLine.row`); as it is where a line stands in pieces. */
+export function withRow(text: string, row: number, words: string): string {
+  let at = -1;
+  return linesOfPaper(text)
+    .flatMap((line) => {
+      if (line.trim() === '') return [line];
+      at += piecesOf(line).length;
+      return [at === row ? words : line];
+    })
+    .join('\n');
+}
+
 const JOINABLE: readonly TakenKind[] = ['sure', 'likely', 'choose', 'held', 'text'];
 
 /**
@@ -187,9 +202,7 @@ export function takeOver(prepared: Prepared, text: string): TakenLine[] {
   let gap = false;
   let row = -1;
   let rounds = false;
-  for (const paper of typed(text)
-    .split(/\r\n|\r|\n/)
-    .flatMap(piecesOf)) {
+  for (const paper of linesOfPaper(text).flatMap(piecesOf)) {
     if (paper.trim() === '') {
       gap = true;
       rounds = false;

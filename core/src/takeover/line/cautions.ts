@@ -9,7 +9,8 @@ export interface Caution {
 const FORBIDS =
   /^\W*(?:(?:please|bitte|heute|today|this week|diese woche|for now|strictly|absolutely)[\s,:]+)?(no|not|never|avoid|avoiding|don'?t|do not|dont|leave out|omit|without|w\/o|kein(?:e[nmrs]?)?|nicht|nie|niemals|ohne|vermeide\w*|verboten|nix|nichts)\b\s*:?\s*(.*)$/i;
 const WARNS =
-  /^\W*(?:nb\b|n\.b\.?|caution|careful|be careful|warning|attention|watch(?: out)?\b|stop(?:p)?\b(?!\s*(?:watch|sign))|stoppen|abbruch|abbrechen|vorsicht|achtung|cave|important|wichtig|only if|nur wenn|if\b|wenn\b|falls\b|bei\b)/i;
+  /^\W*(?:nb\b|n\.b\.?|caution|careful|be careful|warning|attention|watch(?: out)?\b|stop(?:p)?\b(?!\s*(?:watch|sign))|stoppen|abbruch|abbrechen|vorsicht|achtung|cave|important|wichtig|only if|nur wenn)/i;
+const CONDITIONAL = /^\W*(?:if|wenn|falls|bei)\b/i;
 const PAIN = /\b(?:pain|painful|schmerz\w*|hurts?|wehtut|weh|vas|nrs|sting\w*|numb\w*|taub\w*)\b/i;
 const LIMIT =
   /(?:pain|schmerz\w*|vas|nrs)\D{0,24}?(?:[≤<>≥=]|max\.?|under|below|above|over|unter|über|ueber|bis|up to|more than|not more than|at|of|stays?|nicht über)*\s*(\d{1,2})(?:\s*\/\s*10)?/i;
@@ -19,7 +20,7 @@ const NAMES = /^\W*(?:no[ -]?money|no[ -]?hands?\b|not for time|watch the ball|s
 const DOSED = /\d\s*x\s*\d|\d\s*(?:ea|each|reps?|wdh)\b/i;
 
 /** Most pain, 0-10, that a text allows; null where it names none. */
-export function painLimitOf(text: string): number | null {
+function painLimitOf(text: string): number | null {
   const found = LIMIT.exec(text) ?? LIMIT_BEFORE.exec(text);
   const limit = found ? Number(found[1]) : null;
   return limit !== null && limit <= 10 ? limit : null;
@@ -35,14 +36,13 @@ export function readCaution(text: string): Caution | null {
     return { avoid: PAIN.test(avoid) ? '' : avoid, painLimit };
   }
   // "nb: no jumps", "careful: avoid twisting": a warning that forbids.
-  const warns = WARNS.test(text) && !/^\W*(?:if|wenn|falls|bei)\b/i.test(text);
-  if (warns) {
+  if (WARNS.test(text)) {
     const rest = text.replace(/^\W*[\p{L}.]+\W*/iu, '');
     const inner = FORBIDS.exec(FORBIDS.test(rest) ? rest : withoutNegated(rest).negated);
     return { avoid: inner ? (inner[2] ?? '').replace(/[!.\s]+$/, '') : '', painLimit };
   }
   const conditional =
-    /^\W*(?:if|wenn|falls|bei)\b/i.test(text) &&
+    CONDITIONAL.test(text) &&
     /(stop|abbrech|aufh(?:ö|oe)r|skip|leave|weglassen|easier|leichter|hälfte|half|reduce|pause)/i.test(text);
   if (conditional) return { avoid: '', painLimit };
   const limited =

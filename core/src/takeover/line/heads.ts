@@ -11,8 +11,8 @@ export interface Head {
   readonly roundsTo: number | null;
   /** As many rounds as stay clean within its minutes. */
   readonly asManyRounds: boolean;
-  /** How many of the lines before it goes round; "then all three". */
-  readonly ofLast: number | null;
+  /** How many of the lines before it go round, "then all three"; null where it heads what follows. */
+  readonly ofLast: number | 'all' | null;
 }
 
 const LONGEST_HEAD = 80;
@@ -20,7 +20,7 @@ const ROUND = '(?:rounds?|rds?|runden?|durchg(?:ä|ae)nge?|circuits?|times throu
 
 /** Figures written out, as far as rounds are counted in them. */
 const COUNTED: Readonly<Record<string, number>> = {
-  two: 2, three: 3, four: 4, five: 5, six: 6, both: 2, zwei: 2, drei: 3, vier: 4, fünf: 5,
+  two: 2, three: 3, four: 4, five: 5, six: 6, zwei: 2, drei: 3, vier: 4, fünf: 5,
 }; // prettier-ignore
 
 interface Going {
@@ -59,7 +59,7 @@ function everySo(reader: Reader): Going | null {
   const count = times ? Number(times[1] ?? times[2]) : lasts ? lasts / every : null;
   const minutes = lasts === null ? (count === null ? null : (count * every) / 60) : lasts / 60;
   return going(
-    { rounds: rounds(count ?? 4), pace: { by: 'every', seconds: clamp(every, 20, 300) } },
+    { rounds: rounds(count ?? 1), pace: { by: 'every', seconds: clamp(every, 20, 300) } },
     { minutes },
   );
 }
@@ -107,7 +107,7 @@ function byRounds(reader: Reader): Going | null {
   const lasts = minutes ? Number(minutes[1]) / (/s/.test(minutes[0]) ? 60 : 1) : null;
   return going(
     {
-      rounds: rounds(said?.[1], amrap ? 3 : 1),
+      rounds: rounds(said?.[1]),
       ...(step ? { step: clamp(Number(`${step[1]}${step[2]}`), -10, 10) } : {}),
       ...(pause ? { restSeconds: clamp(Number(pause[1]), 0, 600) } : {}),
     },
@@ -169,9 +169,9 @@ function splitHead(text: string): { front: string; tail: string } {
  */
 export function readHead(text: string): HeadRead | null {
   const all = ALL_OF.exec(text);
-  if (all && /all|last|both|alle/i.test(all[0]) && all[0].length >= text.length - 2) {
+  if (all && all[0].length >= text.length - 2) {
     const ofLast =
-      COUNTED[all[1]?.toLowerCase() ?? ''] ?? (Number(all[1]) || (/both/i.test(text) ? 2 : null));
+      COUNTED[all[1]?.toLowerCase() ?? ''] ?? (Number(all[1]) || (/both/i.test(text) ? 2 : 'all'));
     return head({ circuit: { rounds: rounds(all[2]) }, ofLast });
   }
   const marked = text.replace(

@@ -70,5 +70,5 @@ export function timesText(input: HandoutInput): string {
 /** Places of the lines: drills and parts in own words are counted, rests are not. */
 export function numbersOf(items: readonly RoutineItem[]): (number | null)[] {
   let number = 0;
-  return items.map(({ drill }) => (drill === PAUSE ? null : (number += 1)));
+  return items.map(({ drill, caution }) => (drill === PAUSE || caution ? null : (number += 1)));
 }

@@ -12,6 +12,7 @@ import {
   reasonText,
   withSide,
 } from '@yonder/core/words';
+import { stopAbove } from '@yonder/core/takeover';
 import ical, { ICalEventRepeatingFreq, ICalWeekday } from 'ical-generator';
 import type { RowOf } from '../../db/schema.ts';
 import type { Deps } from '../../deps.ts';
@@ -80,7 +81,7 @@ async function handoutOf(
     totalSeconds,
     sections,
     items,
-    stopAbove: painLimits.stop,
+    stopAbove: stopAbove(painLimits.stop, items),
     precautions: safety.precautions.flatMap((p) => reference.precautions.get(p.id)?.athleteWording ?? []),
     handling,
     serves: new Map(

@@ -71,4 +71,13 @@ describe('composing at the keyboard', () => {
     expect((await screen.findByRole('alert')).textContent).toMatch(/Two-leg pogo hops: not today/);
     expect([onPut.mock.calls.length, field().value]).toEqual([0, 'pogos 2x20']);
   });
+
+  it('Enter held down puts it in once, and what is typed meanwhile stands', async () => {
+    const onPut = await show();
+    types('squat 3x8');
+    for (let again = 0; again < 20; again += 1) fireEvent.keyDown(field(), { key: 'Enter' });
+    fireEvent.change(field(), { target: { value: 'plank 40s' } });
+    await waitFor(() => expect(onPut).toHaveBeenCalled());
+    expect([onPut.mock.calls.length, field().value]).toEqual([1, 'plank 40s']);
+  });
 });

@@ -115,6 +115,7 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
   const [refused, setRefused] = useState<Held | null>(null);
   const [failed, setFailed] = useState(false);
   const shown = useRef<HTMLUListElement>(null);
+  const sending = useRef<string | null>(null);
   // The list of results stays above the bar at the foot of the page.
   useEffect(() => {
     if (typed.trim() !== '') shown.current?.scrollIntoView({ block: 'nearest' });
@@ -122,27 +123,41 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
   const found = useMemo(() => drillsFor(reference, typed), [reference, typed]);
   const put = (items: RoutineItem[]) => {
     setRefused(null);
-    setText('');
-    setActive(0);
     onPut(items);
   };
-  const add = (drill: Drill) => {
+  // The list may have grown while something was worked out: what comes in goes into the list as it is then.
+  const latest = useRef(put);
+  useEffect(() => {
+    latest.current = put;
+  });
+  /** Puts in what a typed text came to, once however often it was sent; what was typed since stands. */
+  const send = (work: Promise<RoutineItem[] | null>) => {
+    const sent = text;
+    if (sending.current === sent) return;
+    sending.current = sent;
     setFailed(false);
-    compute.call('offer', asked.subject, { request: asked.request, drill: drill.id, text: text.trim() }).then(
-      (offer) => {
+    work
+      .then((items) => {
+        if (!items) return;
+        setText((now) => (now === sent ? '' : now));
+        setActive(0);
+        latest.current(items);
+      })
+      .catch(() => setFailed(true))
+      .finally(() => {
+        if (sending.current === sent) sending.current = null;
+      });
+  };
+  const { subject, request } = asked;
+  const add = (drill: Drill) =>
+    send(
+      compute.call('offer', subject, { request, drill: drill.id, text: text.trim() }).then((offer) => {
         if (offer.held) setRefused(offer.held);
-        else put([offer.item]);
-      },
-      () => setFailed(true),
+        return offer.held ? null : [offer.item];
+      }),
     );
-  };
-  const inWords = () => {
-    setFailed(false);
-    compute.call('ownWords', asked.subject, { request: asked.request, text: text.trim() }).then(
-      (items) => put([...items]),
-      () => setFailed(true),
-    );
-  };
+  const inWords = () =>
+    send(compute.call('ownWords', subject, { request, text: text.trim() }).then((items) => [...items]));
   const keys = (event: KeyboardEvent) => {
     const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (by !== 0) {

@@ -1,3 +1,4 @@
+import { PAUSE } from '@yonder/core/reference';
 import { ActionIcon, Alert, Button, Group } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
@@ -134,6 +135,8 @@ export function Footer({
   const [issue, { isLoading, error }] = useIssueRoutineMutation();
   const totals = totalsOf(reference, draft);
   const over = totals.seconds - minutes * 60;
+  // Rests and what is only read are lines, and no drills.
+  const done = draft.items.filter(({ drill, amount }) => drill !== PAUSE && amount > 0).length;
   const count =
     explained?.checks.filter((check) => check.level !== 'note' && !leftSo(draft, check)).length ?? 0;
   const [asking, setAsking] = useState<readonly Check[] | null>(null);
@@ -184,8 +187,8 @@ export function Footer({
       <div className={classes.total} data-over={over > 0 || undefined}>
         <span data-testid="total">{duration(totals.seconds)}</span>
         <span className={classes.totalNote}>
-          {over > 0 ? `${duration(over)} over ${minutes} min` : `of ${minutes} min`}, {draft.items.length}{' '}
-          {draft.items.length === 1 ? 'drill' : 'drills'}
+          {over > 0 ? `${duration(over)} over ${minutes} min` : `of ${minutes} min`}, {done}{' '}
+          {done === 1 ? 'drill' : 'drills'}
         </span>
       </div>
       <Group gap={6} wrap="nowrap">

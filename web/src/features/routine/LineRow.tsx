@@ -33,7 +33,7 @@ function OwnDose({ item, name, onChange }: Pick<Props, 'item' | 'onChange'> & { 
   const measure: OwnMeasure = item.measure === 'reps' || item.measure === 'metres' ? item.measure : 'seconds';
   const sided = item.drill === ownWordsId(measure, true);
   const as = (next: OwnMeasure, sides: boolean, side: RoutineItem['side']) =>
-    onChange({ drill: ownWordsId(next, sides), measure: next, side });
+    onChange({ drill: ownWordsId(next, sides), measure: next, side, perSide: undefined });
   return (
     <>
       <select
@@ -88,6 +88,14 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
             value={item.words}
             onSay={(words) => onChange({ words })}
           />
+          {item.note === undefined ? null : (
+            <WordsInput
+              label={`Note of ${name}`}
+              most={500}
+              value={item.note}
+              onSay={(note) => onChange({ note })}
+            />
+          )}
         </div>
       </td>
       <td className={classes.lineTime}>
@@ -119,7 +127,20 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
         )}
       </td>
       <td>
-        {rest || item.caution ? null : (
+        {item.sets > 1 ? (
+          <>
+            <Stepper
+              label={`Rest of ${name}, in seconds`}
+              value={item.restSeconds}
+              min={0}
+              max={600}
+              step={15}
+              onChange={(restSeconds) => onChange({ restSeconds })}
+            />{' '}
+            s
+          </>
+        ) : null}
+        {rest || item.caution || item.sets > 1 ? null : (
           <WordsInput
             label={`Who leads ${name}`}
             placeholder="led by"

@@ -15,6 +15,7 @@ export interface RefitNote {
 
 const WHAT: readonly [RefitChange['what'], string][] = [
   ['kept', 'Kept'],
+  ['one-side', 'On one side'],
   ['level', 'Another level'],
   ['swapped', 'In place of'],
   ['left-out', 'Left out'],

@@ -116,4 +116,30 @@ describe('taking over a list', () => {
       ),
     );
   });
+
+  it('a line is written on where it stands: kept over a reload in mid-typing, read on Enter or on leaving, given up on Escape', async () => {
+    await show();
+    paste('bridge 2x12\n\nsquat 3x8\nplank 30s');
+    const line = () => screen.findByRole<HTMLTextAreaElement>('textbox', { name: 'Line 2 of the paper' });
+    const writes = async (value: string) => fireEvent.change(await line(), { target: { value } });
+    await lines();
+    press('Change line 2 of the paper');
+    await writes('goblet squat 3x8');
+    cleanup();
+    await show();
+    await lines();
+    expect((await line()).value).toBe('goblet squat 3x8');
+    fireEvent.blur(await line());
+    await waitFor(async () => expect((await lines())[1]?.textContent).toMatch(/sure.*Goblet squat.*3 × 8/));
+    press('Change line 2 of the paper');
+    await writes('nothing of this');
+    fireEvent.keyDown(await line(), { key: 'Escape' });
+    press('Change line 2 of the paper');
+    await writes('squat 3x8\nwall sit 45s');
+    fireEvent.keyDown(await line(), { key: 'Enter' });
+    await waitFor(async () => expect(await lines()).toHaveLength(4));
+    expect(
+      (await lines()).map((row) => /Bridge|Slow squat|Wall sit|Forearm plank/.exec(row.textContent)?.[0]),
+    ).toEqual(['Bridge', 'Slow squat', 'Wall sit', 'Forearm plank']);
+  });
 });

@@ -3,7 +3,7 @@ import type { Draft } from '@yonder/core/contracts';
 import type { RoutineItem, Section } from '@yonder/core/domain';
 import { MOST_ITEMS } from '@yonder/core/schemas';
 import { routineSeconds, routineTime } from '@yonder/core/dose';
-import { chosenItem, firstChoice, MOST_OF_A_LINE, routineOfLines } from '@yonder/core/takeover';
+import { chosenItem, firstChoice, routineOfLines, withRow } from '@yonder/core/takeover';
 import type { Choice, TakenKind, TakenLine } from '@yonder/core/takeover';
 import {
   circuitText,
@@ -65,8 +65,12 @@ interface LineProps {
   seconds: number | null;
   /** Something else stands for it. */
   onChoose: (choice: Choice) => void;
-  /** Other words on the paper; nothing where the line stands there in pieces. */
-  onEdit: ((paper: string) => void) | null;
+  /** Its own words being written on where they stand; null where they are not. */
+  typing: string | null;
+  /** It is written on; null where that was given up. Nothing where the line is one of several parts. */
+  onType: ((words: string | null) => void) | null;
+  /** What was written is read in its place. */
+  onEdit: (words: string) => void;
 }
 
 /** What a head says: the section it begins, or how what follows is done. */
@@ -108,10 +112,9 @@ function Options({ line, choice, onChoose }: Pick<LineProps, 'line' | 'choice' |
 }
 
 /** One line of paper with how it was understood; only what is open or pressed grows. */
-function Line({ line, index, choice, seconds, onChoose, onEdit }: LineProps) {
+function Line({ line, index, choice, seconds, onChoose, typing, onType, onEdit }: LineProps) {
   const reference = useReference();
   const [open, setOpen] = useState(false);
-  const [typing, setTyping] = useState<string | null>(null);
   const item = chosenItem(line, choice ?? 'text');
   const [mark, word] = KIND[line.kind];
   const fault = line.readings[0]?.held?.fault;
@@ -134,23 +137,22 @@ function Line({ line, index, choice, seconds, onChoose, onEdit }: LineProps) {
             aria-label={`Line ${index + 1} of the paper`}
             description="Enter reads it again; Shift and Enter cuts it in two"
             value={typing}
-            onChange={({ currentTarget }) => setTyping(currentTarget.value)}
-            onBlur={() => setTyping(null)}
+            onChange={({ currentTarget }) => onType?.(currentTarget.value)}
+            onBlur={() => onEdit(typing)}
             onKeyDown={(event) => {
-              if (event.key === 'Escape') setTyping(null);
+              if (event.key === 'Escape') onType?.(null);
               if (event.key !== 'Enter' || event.shiftKey) return;
               event.preventDefault();
-              if (typing.trim() !== '') onEdit?.(typing);
-              setTyping(null);
+              onEdit(typing);
             }}
           />
         )}
-        {onEdit && typing === null ? (
+        {onType && typing === null ? (
           <button
             type="button"
             className={classes.other}
             aria-label={`Change line ${index + 1} of the paper`}
-            onClick={() => setTyping(line.paper)}
+            onClick={() => onType(line.paper)}
           >
             change
           </button>
@@ -290,22 +292,19 @@ function Writing({ text, problem, onText, onRead, onProblem, onClose }: WritingP
 }
 
 /** A list that is written on, and what was chosen for its lines. */
-const BLANK: { text: string; choices: Readonly<Record<string, Choice>> } = { text: '', choices: {} };
+/** Is a line all that stands in its row, so that it can be written on there? */
+const isOneLine = ({ paper, written }: TakenLine) => paper.trim() === written.raw.trim();
+
+interface PaperKept {
+  readonly text: string;
+  readonly choices: Readonly<Record<string, Choice>>;
+  /** The row that is being written on where it stands, and what it says by now. */
+  readonly typing?: { readonly row: number; readonly words: string } | undefined;
+}
+const BLANK: PaperKept = { text: '', choices: {} };
 
 /** What a choice is kept under: the words of the line, so that it holds for all alike, and when another line is changed. */
 const alike = ({ written }: TakenLine) => written.raw.trim().toLowerCase();
-
-/** A paper with other words for one of its lines; empty lines are not counted. */
-function withLine(text: string, row: number, words: string): string {
-  let at = -1;
-  return text
-    .split(/\r\n|\r|\n/)
-    .map((line) => {
-      if (line.trim() !== '') at += 1;
-      return line.trim() !== '' && at === row ? words : line;
-    })
-    .join('\n');
-}
 
 /** The paper being written on or read, kept on this device until it is taken over: its lines once they are, and what was chosen for them. */
 function useRead({ subject, request }: Asked, athleteId: string) {
@@ -345,9 +344,12 @@ function useRead({ subject, request }: Asked, athleteId: string) {
     read,
     write: (next: string) => set({ text: next, choices: {} }),
     choose: (line: TakenLine, choice: Choice) =>
-      set({ text, choices: { ...choices, [alike(line)]: choice } }),
+      set({ ...paper, choices: { ...choices, [alike(line)]: choice } }),
+    typing: paper.typing ?? null,
+    type: (row: number, words: string | null) =>
+      set({ text, choices, typing: words === null ? undefined : { row, words } }),
     change: (row: number, words: string) =>
-      set({ text: withLine(text, row, words).slice(0, MOST_TEXT), choices }),
+      set({ text: words.trim() === '' ? text : withRow(text, row, words).slice(0, MOST_TEXT), choices }),
     edit: () => setWriting(true),
     done,
   };
@@ -395,8 +397,6 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
   );
   const unchosen = new Set(lines.filter((_line, i) => chosen[i] === null).map(alike)).size;
   const all = chosen.map((choice) => choice ?? 'text');
-  // A line too long to be stored stands in pieces, and is changed on the paper.
-  const whole = paper.text.split(/\r\n|\r|\n/).every((line) => line.length <= MOST_OF_A_LINE);
   const taken = routineOfLines(reference, lines, all);
   const time = routineTime(reference, taken.items);
   const counts = new Map<TakenKind, number>();
@@ -428,11 +428,9 @@ export function TakeOver({ asked, draft, onTake, onClose }: Props) {
             choice={chosen[i] ?? null}
             seconds={time.items[taken.places[i] ?? -1] ?? null}
             onChoose={(choice) => paper.choose(line, choice)}
-            onEdit={
-              whole && line.paper.trim() === line.written.raw.trim()
-                ? (words) => paper.change(line.row, words)
-                : null
-            }
+            typing={paper.typing?.row === line.row && isOneLine(line) ? paper.typing.words : null}
+            onType={isOneLine(line) ? (words) => paper.type(line.row, words) : null}
+            onEdit={(words) => paper.change(line.row, words)}
           />
         ))}
       </ol>

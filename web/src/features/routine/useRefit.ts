@@ -10,7 +10,6 @@ import { useReference } from '../../app/reference.tsx';
 import { useWorkspace } from '../athletes/WorkspaceContext.tsx';
 import { compute } from '../../workers/client.ts';
 import type { Asked } from '../../workers/protocol.ts';
-import { mendCircuits } from './circuit.ts';
 import { draftOf } from './draftOf.ts';
 import type { RefitNote } from './Refit.tsx';
 import { useEdit } from './useEdit.ts';
@@ -49,40 +48,41 @@ export function useRefit({ subject, request: own }: Asked) {
       .catch(() => setProblem('It could not be worked out. Try again.'))
       .finally(() => setBusy(false));
   };
+  const take = (
+    template: TemplateRow,
+    how: string,
+    work: (ask: {
+      request: BuildRequest;
+      items: readonly RoutineItem[];
+    }) => Promise<Omit<RefitNote, 'title'> & { items: readonly RoutineItem[] }>,
+  ) => {
+    const { structure, sections } = template;
+    const request = protocolRequest(template, own, occasion);
+    setBusy(true);
+    setProblem(null);
+    work({ request, items: template.items })
+      .then(({ items, changes, held }) => {
+        edit.build({ request, structure, sections, items: [...items] });
+        setNote({ title: `“${template.name}”, ${how}`, changes, held });
+      })
+      .catch(() => setProblem('It could not be worked out. Try again.'))
+      .finally(() => setBusy(false));
+  };
   return {
     note,
     busy,
     problem,
     close: () => setNote(null),
     /** Fitted: the author's drills in the author's order, but for what safety, kit, level or side demand. */
-    useTemplate: (template: TemplateRow) => {
-      const request = protocolRequest(template, own, occasion);
-      setBusy(true);
-      setProblem(null);
-      compute
-        .call('fit', subject, { request, items: template.items })
-        .then(({ items, changes }) => {
-          const { structure, sections } = template;
-          edit.build({ request, structure, sections, items: mendCircuits([...items]) });
-          setNote({ title: `“${template.name}”, fitted`, changes, held: [] });
-        })
-        .catch(() => setProblem('It could not be worked out. Try again.'))
-        .finally(() => setBusy(false));
-    },
+    useTemplate: (template: TemplateRow) =>
+      take(template, 'fitted', (ask) =>
+        compute.call('fit', subject, ask).then(({ items, changes }) => ({ items, changes, held: [] })),
+      ),
     /** Word by word: as it is written, but for what safety keeps out. */
-    useWords: (template: TemplateRow) => {
-      const request = protocolRequest(template, own, occasion);
-      setBusy(true);
-      setProblem(null);
-      compute
-        .call('wordByWord', subject, { request, items: template.items })
-        .then(({ items, held }) => {
-          edit.build({ request, structure: template.structure, sections: template.sections, items });
-          setNote({ title: `“${template.name}”, word by word`, changes: [], held });
-        })
-        .catch(() => setProblem('It could not be worked out. Try again.'))
-        .finally(() => setBusy(false));
-    },
+    useWords: (template: TemplateRow) =>
+      take(template, 'word by word', (ask) =>
+        compute.call('wordByWord', subject, ask).then(({ items, held }) => ({ items, changes: [], held })),
+      ),
     derive: (variant: Variant, request: BuildRequest, items: readonly RoutineItem[]) =>
       fit(
         `${VARIANT_LABEL[variant]}, solved anew`,

@@ -17,10 +17,10 @@ const session = { id: 's', items: null, events: [], finished: false } as unknown
 
 /** What the server answers when it is asked whether the run may go on; null: nobody answers. */
 let door: object | null;
-const open = () =>
+const open = (of: RoutineRow = routine) =>
   showIn(
     workspaceOf({}),
-    <Runner session={session} routine={routine} answers={{}} scores={{}} onLeave={() => undefined} />,
+    <Runner session={session} routine={of} answers={{}} scores={{}} onLeave={() => undefined} />,
     ({ method, path }) => {
       if (path === '/sessions/s/door' && door) return { status: 200, body: door };
       if (method === 'POST' && path === '/sessions/s/events') return { status: 200, body: { ...session } };
@@ -28,6 +28,10 @@ const open = () =>
     },
   );
 const fiveSecondsLater = () => act(() => vi.advanceTimersByTimeAsync(5000));
+const warning = (words: string) => ({
+  ...item('own-words', { words, amount: 0, measure: 'seconds', caution: true }),
+  id: words,
+});
 const unheard = () => screen.queryByText(/No answer since/);
 
 afterEach(() => vi.useRealTimers());
@@ -49,3 +53,17 @@ it('says from when nobody answers whether the run may go on, until somebody does
   await waitFor(() => expect(screen.getByText('Refer the same day.')).toBeTruthy());
   expect(unheard()).toBeNull();
 });
+
+it.each([
+  ['stop if pain > 2/10', 2],
+  ['stop if pain > 9/10', 5],
+])(
+  'the pain at which a drill stops is the stricter of the school’s and the list’s own: %s',
+  async (words, limit) => {
+    door = null;
+    await open({ ...routine, items: [warning(words), ...routine.items] } as RoutineRow);
+    const said = screen.getByText(/^Stop a drill if it hurts more than/).textContent;
+    expect(said).toContain(`more than ${limit}/10.`);
+    expect(said).toContain(words);
+  },
+);

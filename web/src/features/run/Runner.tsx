@@ -10,6 +10,7 @@ import {
 } from '@tabler/icons-react';
 import type { Swap } from '@yonder/core/builder';
 import type { RoutineRow, SessionWithEvents } from '@yonder/core/contracts';
+import { stopAbove } from '@yonder/core/takeover';
 import { nameOf, percent } from '@yonder/core/words';
 import { withSchools } from '@yonder/core/assess';
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
@@ -193,7 +194,7 @@ export function Runner({
     run.say(...said, ...scoredBefore(assessment.safety.dayRules, scores), { type: 'started' });
   });
   useEffect(() => begin(), []);
-  const { stop } = assessment.painLimits;
+  const stop = stopAbove(assessment.painLimits.stop, run.items);
   return (
     <div className={classes.runner} role="dialog" aria-modal="true" aria-label="Runner">
       <div className={classes.top}>
@@ -205,7 +206,9 @@ export function Runner({
         />
         <Text className={classes.limit}>
           {stop > 0 ? `Stop a drill if it hurts more than ${stop}/10.` : 'Stop a drill if it hurts at all.'}
-          {run.items.flatMap(({ caution, words }) => (caution ? ` ${words}.` : []))}
+          {run.items.flatMap(({ caution, words = '' }) =>
+            caution ? ` ${words.replace(/[.!\s]+$/, '')}.` : [],
+          )}
         </Text>
         <Group gap="xs">
           {run.finished ? null : (
