@@ -91,6 +91,35 @@ function drillsFor(reference: Reference, text: string): Drill[] {
     .map(({ drill }) => drill);
 }
 
+/**
+ * Puts in what a typed text comes to, once however often it was sent, into the list as it is by then; `onIn` is told which text
+ * that was, as more may have been typed since. Says whether the last one failed.
+ */
+function useSending(put: (items: RoutineItem[]) => void, onIn: (sent: string) => void) {
+  const [failed, setFailed] = useState(false);
+  const sending = useRef<string | null>(null);
+  const latest = useRef(put);
+  useEffect(() => {
+    latest.current = put;
+  });
+  const send = (text: string, work: () => Promise<RoutineItem[] | null>) => {
+    if (sending.current === text) return;
+    sending.current = text;
+    setFailed(false);
+    work()
+      .then((items) => {
+        if (!items) return;
+        onIn(text);
+        latest.current(items);
+      })
+      .catch(() => setFailed(true))
+      .finally(() => {
+        if (sending.current === text) sending.current = null;
+      });
+  };
+  return { failed, send };
+}
+
 interface Props {
   /** The routine being edited. */
   draft: Draft;
@@ -113,9 +142,7 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
   const [typed] = useDebouncedValue(text, 80);
   const [active, setActive] = useState(0);
   const [refused, setRefused] = useState<Held | null>(null);
-  const [failed, setFailed] = useState(false);
   const shown = useRef<HTMLUListElement>(null);
-  const sending = useRef<string | null>(null);
   // The list of results stays above the bar at the foot of the page.
   useEffect(() => {
     if (typed.trim() !== '') shown.current?.scrollIntoView({ block: 'nearest' });
@@ -125,39 +152,19 @@ export function AddLine({ draft, asked, after, onPut, onSection, onTakeOver }: P
     setRefused(null);
     onPut(items);
   };
-  // The list may have grown while something was worked out: what comes in goes into the list as it is then.
-  const latest = useRef(put);
-  useEffect(() => {
-    latest.current = put;
+  const { failed, send } = useSending(put, (sent) => {
+    setText((now) => (now === sent ? '' : now));
+    setActive(0);
   });
-  /** Puts in what a typed text came to, once however often it was sent; what was typed since stands. */
-  const send = (work: Promise<RoutineItem[] | null>) => {
-    const sent = text;
-    if (sending.current === sent) return;
-    sending.current = sent;
-    setFailed(false);
-    work
-      .then((items) => {
-        if (!items) return;
-        setText((now) => (now === sent ? '' : now));
-        setActive(0);
-        latest.current(items);
-      })
-      .catch(() => setFailed(true))
-      .finally(() => {
-        if (sending.current === sent) sending.current = null;
-      });
-  };
   const { subject, request } = asked;
   const add = (drill: Drill) =>
-    send(
-      compute.call('offer', subject, { request, drill: drill.id, text: text.trim() }).then((offer) => {
-        if (offer.held) setRefused(offer.held);
-        return offer.held ? null : [offer.item];
-      }),
-    );
+    send(text, async () => {
+      const offer = await compute.call('offer', subject, { request, drill: drill.id, text: text.trim() });
+      if (offer.held) setRefused(offer.held);
+      return offer.held ? null : [offer.item];
+    });
   const inWords = () =>
-    send(compute.call('ownWords', subject, { request, text: text.trim() }).then((items) => [...items]));
+    send(text, async () => [...(await compute.call('ownWords', subject, { request, text: text.trim() }))]);
   const keys = (event: KeyboardEvent) => {
     const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (by !== 0) {

@@ -126,7 +126,7 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
           </>
         )}
       </td>
-      <td>
+      <td className={classes.lineTime}>
         {item.sets > 1 ? (
           <>
             <Stepper
@@ -160,7 +160,7 @@ export function LineFields({ item, index, change, onChange, onDouble, onRemove }
         {change > 0 ? <span title="changing over to it">+ {change} s</span> : null}
       </td>
       <td className={classes.lineTools}>
-        {rest ? null : (
+        {rest || item.caution ? null : (
           <ActionIcon
             component={Link}
             to={`/library/new?${new URLSearchParams({ named: item.words ?? '' }).toString()}`}
